@@ -1,0 +1,89 @@
+const { defineConfig, globalIgnores } = require('eslint/config');
+const expo = require('eslint-config-expo/flat');
+const prettier = require('eslint-config-prettier/flat');
+
+/** Forbids imports of a layer, by regular expression. Arrows run app -> ui -> store -> audio -> core. */
+const layer = (files, patterns, ignores = ['**/*.test.ts', '**/*.test.tsx']) => ({
+  files,
+  ignores,
+  rules: { 'no-restricted-imports': ['error', { patterns: patterns.map(([regex, message]) => ({ regex, message })) }] },
+});
+const upwards = (...names) =>
+  names.map((name) => [`^(@/|(\\.\\./)+)${name}(/|$)`, `This layer knows nothing of ${name}/.`]);
+
+/** Packages that src/core may use: they need no browser, no React and no Node. */
+const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata'];
+const BROWSER_AND_NODE = [
+  ...[
+    'window',
+    'document',
+    'navigator',
+    'performance',
+    'localStorage',
+    'indexedDB',
+    'fetch',
+    'crypto',
+    'self',
+    'globalThis',
+  ],
+  ...['setTimeout', 'setInterval', 'requestAnimationFrame', 'AudioContext', 'Worker', 'postMessage', 'console'],
+  ...['process', 'Buffer', 'require', 'module', '__dirname', 'global', 'Date'],
+];
+
+module.exports = defineConfig([
+  globalIgnores(['build/*', 'dist/*', 'public/*', '.expo/*', 'node_modules/*', 'test-results/*']),
+  expo,
+  prettier,
+  {
+    files: ['jest.setup.js', '**/*.test.{ts,tsx}'],
+    languageOptions: { globals: { jest: 'readonly', test: 'readonly', expect: 'readonly' } },
+  },
+  layer(
+    ['src/core/**/*.ts'],
+    [
+      [
+        `^(?!\\.{1,2}/)(?!(${CORE_PACKAGES.join('|')})$)`,
+        'src/core imports only itself and the packages named in eslint.config.js.',
+      ],
+      ...upwards('audio', 'workers', 'store', 'ui', 'app'),
+    ],
+  ),
+  {
+    files: ['src/core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        ...BROWSER_AND_NODE.map((name) => ({
+          name,
+          message: 'src/core runs in the audio thread, in workers and in Node alike.',
+        })),
+      ],
+    },
+  },
+  {
+    // These round differently from engine to engine; core/dsp/math.ts has exact ones.
+    files: ['src/core/dsp/**/*.ts', 'src/core/engine/**/*.ts', 'src/core/sequence/**/*.ts', 'src/core/record/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        ...['sin', 'cos', 'tan', 'exp', 'pow', 'log', 'log2', 'log10', 'tanh', 'random', 'hypot', 'cbrt'].map(
+          (property) => ({
+            object: 'Math',
+            property,
+            message: 'Not the same to the bit everywhere: use core/dsp/math.ts.',
+          }),
+        ),
+      ],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "BinaryExpression[operator='**']", message: 'Rounds differently from engine to engine.' },
+      ],
+    },
+  },
+  layer(['src/audio/**/*.ts'], upwards('workers', 'store', 'ui', 'app')),
+  layer(['src/workers/**/*.ts'], upwards('store', 'ui', 'app')),
+  layer(['src/store/**/*.ts'], upwards('workers', 'ui', 'app')),
+  layer(['src/ui/**/*.{ts,tsx}'], upwards('audio', 'workers', 'app')),
+]);

@@ -1,0 +1,4 @@
+import { build, install } from './shared.mjs';
+
+install();
+await build();

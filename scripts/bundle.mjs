@@ -1,0 +1,36 @@
+// Bundles what Metro cannot: the audio worklet, the workers and the server.
+import { build as esbuild, context } from 'esbuild';
+import { inRoot } from './shared.mjs';
+
+const workers = {
+  entryPoints: [inRoot('src/workers/engine.worklet.ts'), inRoot('src/workers/render.worker.ts')],
+  outdir: inRoot('public/workers'),
+  bundle: true,
+  format: 'iife',
+  target: 'es2022',
+  minify: true,
+  tsconfigRaw: { compilerOptions: { target: 'ES2022' } },
+  alias: { '@': inRoot('src') },
+  logLevel: 'warning',
+};
+
+export const bundleWorkers = () => esbuild(workers);
+
+/** Bundles the workers again whenever they change. */
+export async function watchWorkers() {
+  const watching = await context({ ...workers, minify: false });
+  await watching.rebuild();
+  await watching.watch();
+}
+
+export const bundleServer = () =>
+  esbuild({
+    entryPoints: [inRoot('server/main.ts')],
+    outfile: inRoot('build/server.mjs'),
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
+  });

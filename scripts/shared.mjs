@@ -1,0 +1,71 @@
+// What the commands share. Plain Node: it must run before anything is installed.
+import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+export const inRoot = (...parts) => path.join(root, ...parts);
+
+/** Runs a command in the project with its output shown; returns whether it succeeded. */
+export function run(command, args, env = {}) {
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+  if (result.error) console.error(`${command}: ${result.error.message}`);
+  return result.status === 0;
+}
+
+/** Runs a command, or ends the process with what failed. */
+export function must(what, command, args, env) {
+  if (run(command, args, env)) return;
+  console.error(`\n${what} failed.`);
+  process.exit(1);
+}
+
+/** Runs a program that the project's packages bring. */
+export const bin = (name) => inRoot('node_modules', '.bin', name);
+
+function digest(files) {
+  const hash = createHash('sha256');
+  for (const file of files) hash.update(path.relative(root, file)).update(readFileSync(file));
+  return hash.digest('hex');
+}
+
+function filesUnder(dir) {
+  return readdirSync(dir, { withFileTypes: true }).flatMap((entry) => {
+    const full = path.join(dir, entry.name);
+    if (entry.isDirectory()) return full === inRoot('public', 'workers') ? [] : filesUnder(full);
+    return /\.test\.tsx?$/.test(entry.name) ? [] : [full];
+  });
+}
+
+/** Installs the packages unless those of this very lock file are there. */
+export function install() {
+  const stamp = inRoot('node_modules', '.chaffinch-lock');
+  const wanted = digest([inRoot('package-lock.json')]);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  console.log('Installing packages ...');
+  must('Installing the packages', process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund']);
+  writeFileSync(stamp, wanted);
+}
+
+/** Builds the app and the server unless they are of this very source. */
+export async function build() {
+  const stamp = inRoot('build', '.source');
+  const sources = ['src', 'public', 'server', 'scripts']
+    .flatMap((dir) => filesUnder(inRoot(dir)))
+    .filter((f) => statSync(f).isFile());
+  const config = ['package-lock.json', 'app.json', 'babel.config.js', 'metro.config.js'].map((f) => inRoot(f));
+  const wanted = digest([...sources, ...config]);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  const { bundleWorkers, bundleServer } = await import('./bundle.mjs');
+  console.log('Building the app: a minute or two the first time ...');
+  await bundleWorkers();
+  await bundleServer();
+  must('Building the app', bin('expo'), ['export', '-p', 'web', '--output-dir', 'build/app'], {
+    EXPO_NO_TELEMETRY: '1',
+    EXPO_OFFLINE: '1',
+    CI: '1',
+  });
+  writeFileSync(stamp, wanted);
+}

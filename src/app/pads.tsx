@@ -1,0 +1,1 @@
+export { PadsScreen as default } from '@/ui/pads/PadsScreen';

@@ -1,0 +1,89 @@
+import { ClockMap } from '@/core/time/clockMap';
+import { decodeEvents, type EngineEvent, type Instruction } from '@/core/engine/protocol';
+import type { FromWorklet } from './messages';
+
+const WORKLET_URL = '/workers/engine.worklet.js';
+
+export type HostState = 'starting' | 'locked' | 'running' | 'failed';
+
+/** Runs the engine in the browser's audio thread and keeps the two clocks together. */
+export class LiveHost {
+  state: HostState = 'starting';
+  private context: AudioContext | null = null;
+  private node: AudioWorkletNode | null = null;
+  private clock = new ClockMap(48000);
+  /** Context frame of the engine's frame 0. */
+  private origin = 0;
+
+  constructor(
+    private readonly onState: (state: HostState, problem?: string) => void,
+    private readonly onEvents: (events: EngineEvent[]) => void,
+  ) {}
+
+  /** Builds the audio graph. The browser may keep it silent until the page is touched: then the state is `locked`. */
+  async start(): Promise<void> {
+    try {
+      const context = new AudioContext({ latencyHint: 'interactive' });
+      this.context = context;
+      this.clock = new ClockMap(context.sampleRate);
+      await context.audioWorklet.addModule(WORKLET_URL);
+      const node = new AudioWorkletNode(context, 'chaffinch-engine', { numberOfInputs: 0, outputChannelCount: [2] });
+      node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => {
+        this.origin = data.origin;
+        this.onEvents(decodeEvents(data.events));
+      };
+      node.onprocessorerror = () =>
+        this.change('failed', 'The sound engine stopped. Reload the page; your set is saved.');
+      node.connect(context.destination);
+      this.node = node;
+      context.onstatechange = () => this.followContext();
+      this.followContext();
+    } catch (error) {
+      const reason = error instanceof Error ? error.message : String(error);
+      this.change('failed', `This browser could not start the sound engine (${reason}).`);
+    }
+  }
+
+  /** Asks for sound; call it from the player's own gesture. */
+  unlock(): void {
+    if (this.context && this.context.state !== 'running') void this.context.resume().catch(() => undefined);
+  }
+
+  /** Tells the engine something, to be applied before its next sample. */
+  send(instruction: Instruction): void {
+    this.node?.port.postMessage(instruction);
+  }
+
+  /**
+   * Context frame that the player was hearing at a moment, for the engine's `heard`.
+   * @param timeStamp ms, of the event (`event.timeStamp`) or `performance.now()`
+   */
+  frameHeard(timeStamp: number): number {
+    this.readClocks();
+    if (this.clock.ready) return this.clock.frameAt(timeStamp);
+    return this.context ? this.context.currentTime * this.context.sampleRate : 0;
+  }
+
+  /** Frame of the engine's output that is heard at `timeStamp` (ms). */
+  engineFrameHeard(timeStamp: number): number {
+    return this.frameHeard(timeStamp) - this.origin;
+  }
+
+  private readClocks(): void {
+    const { context } = this;
+    if (!context || context.state !== 'running') return;
+    const { contextTime, performanceTime } = context.getOutputTimestamp();
+    if (contextTime && performanceTime) this.clock.addPair(contextTime, performanceTime);
+    else this.clock.addPair(context.currentTime - (context.outputLatency || context.baseLatency), performance.now());
+  }
+
+  private followContext(): void {
+    this.change(this.context?.state === 'running' ? 'running' : 'locked');
+  }
+
+  private change(state: HostState, problem?: string): void {
+    if (state === this.state) return;
+    this.state = state;
+    this.onState(state, problem);
+  }
+}

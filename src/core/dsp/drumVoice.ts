@@ -1,0 +1,88 @@
+import { BodyVoice } from './bodyVoice';
+import { LayerVoice } from './layerVoice';
+import { hash, sinTurns, softClip } from './math';
+import type { Recipe } from './recipes';
+
+const MAX_LAYERS = 3;
+
+/** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
+export class DrumVoice {
+  active = false;
+  /** When it began, for stealing the oldest. */
+  startFrame = 0;
+  track = 0;
+  pad = 0;
+  choke = 0;
+  gainLeft = 0;
+  gainRight = 0;
+  room = 0;
+  /** True once the voice is fading out. */
+  fading = false;
+
+  private readonly body = new BodyVoice();
+  private readonly layers = [new LayerVoice(), new LayerVoice(), new LayerVoice()];
+  private layerCount = 0;
+  private drive = 0;
+  private makeUp = 1;
+  private fade = 1;
+  private fadeStep = 0;
+
+  /** @param velocity 0..1 */
+  start(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, sampleRate: number): void {
+    this.active = true;
+    this.fading = false;
+    this.fade = 1;
+    this.fadeStep = 0;
+    this.startFrame = frame;
+    this.track = track;
+    this.pad = pad;
+    this.choke = recipe.choke;
+    // Constant power: the two gains' squares add up to one.
+    this.gainLeft = sinTurns((1 - recipe.pan) / 8) * recipe.level;
+    this.gainRight = sinTurns((1 + recipe.pan) / 8) * recipe.level;
+    this.room = recipe.room;
+    this.drive = recipe.drive;
+    this.makeUp = recipe.drive > 0 ? 1 / softClip(1 + recipe.drive) : 1;
+
+    // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
+    const gain = velocity * (0.3 + 0.7 * velocity);
+    if (recipe.body) this.body.start(recipe.body, velocity, gain, sampleRate);
+    else this.body.left = 0;
+    this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
+    for (let i = 0; i < this.layerCount; i++) {
+      const seed = hash(frame, track * 64 + pad, i);
+      this.layers[i]!.start(recipe.layers[i]!, velocity, gain, seed, sampleRate);
+    }
+  }
+
+  /** Fades to silence over `frames`; a voice already fading keeps the shorter way. */
+  fadeOut(frames: number): void {
+    const step = 1 / frames;
+    this.fading = true;
+    if (step > this.fadeStep) this.fadeStep = step;
+  }
+
+  /** Overwrites `mono` with the next `frames` samples, before pan and level. */
+  render(mono: Float64Array, frames: number, metal: Float64Array): void {
+    for (let i = 0; i < frames; i++) mono[i] = 0;
+    if (this.body.left > 0) this.body.render(mono, frames);
+    let sounding = this.body.left > 0;
+    for (let l = 0; l < this.layerCount; l++) {
+      const layer = this.layers[l]!;
+      if (layer.left > 0) layer.render(mono, frames, metal);
+      if (layer.left > 0) sounding = true;
+    }
+    if (this.drive > 0) {
+      const amount = 1 + this.drive;
+      for (let i = 0; i < frames; i++) mono[i] = softClip(mono[i]! * amount) * this.makeUp;
+    }
+    if (this.fadeStep > 0) {
+      for (let i = 0; i < frames; i++) {
+        this.fade -= this.fadeStep;
+        mono[i]! *= this.fade > 0 ? this.fade : 0;
+      }
+      if (this.fade <= 0) sounding = false;
+    }
+    this.active = sounding;
+  }
+}

@@ -1,0 +1,124 @@
+import { decayPerFrame, exp2, tanHalfTurns } from './math';
+import { METAL_FRAMES } from './metal';
+import type { Layer } from './recipes';
+
+const LOW = 0;
+const BAND = 1;
+const FILTERS = { low: LOW, band: BAND, high: 2 };
+
+/** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
+const LIFE = 1.5;
+
+/**
+ * One sounding layer: noise or metal through a state-variable filter (trapezoidal integration, after Simper's
+ * published "linear SVF") under an attack and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
+ */
+export class LayerVoice {
+  /** Frames until this layer is silent. */
+  left = 0;
+
+  private noise = 1;
+  private metalAt = -1;
+  private gain = 0;
+  private envelope = 0;
+  private attack = 0;
+  private attackStep = 0;
+  private decay = 0;
+  private lastDecay = 0;
+  private burstsLeft = 0;
+  private burstEvery = 0;
+  private untilBurst = 0;
+  private kind = LOW;
+  private k = 0;
+  private a1 = 0;
+  private a2 = 0;
+  private a3 = 0;
+  private s1 = 0;
+  private s2 = 0;
+
+  /**
+   * @param velocity 0..1: lowers the cutoff as well as the level
+   * @param gain linear, velocity included
+   * @param seed non-zero 32-bit integer
+   */
+  start(layer: Layer, velocity: number, gain: number, seed: number, sampleRate: number): void {
+    this.noise = seed;
+    this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
+    this.gain = gain * layer.level;
+    this.envelope = 1;
+    this.attack = 0;
+    this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
+    this.lastDecay = decayPerFrame(layer.decay, sampleRate);
+    const [bursts, every, burstDecay] = layer.bursts ?? [0, 0, 1];
+    this.burstsLeft = bursts;
+    this.burstEvery = Math.round(every * sampleRate);
+    this.untilBurst = this.burstEvery;
+    this.decay = bursts > 0 ? decayPerFrame(burstDecay, sampleRate) : this.lastDecay;
+    this.left = Math.round((layer.decay * LIFE + bursts * every) * sampleRate);
+
+    const cutoff = Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45);
+    const g = tanHalfTurns(cutoff / sampleRate);
+    this.kind = FILTERS[layer.filter];
+    this.k = 1 / layer.q;
+    this.a1 = 1 / (1 + g * (g + this.k));
+    this.a2 = g * this.a1;
+    this.a3 = g * this.a2;
+    this.s1 = 0;
+    this.s2 = 0;
+  }
+
+  /** Adds the next `frames` samples to `out` from its start. */
+  render(out: Float64Array, frames: number, metal: Float64Array): void {
+    let from = 0;
+    const end = Math.min(frames, this.left);
+    while (from < end) {
+      if (this.burstsLeft > 0 && this.untilBurst === 0) this.strikeAgain();
+      const to = this.burstsLeft > 0 ? Math.min(end, from + this.untilBurst) : end;
+      this.renderStroke(out, from, to, metal);
+      if (this.burstsLeft > 0) this.untilBurst -= to - from;
+      from = to;
+    }
+    this.left -= end;
+  }
+
+  private strikeAgain(): void {
+    this.burstsLeft--;
+    this.untilBurst = this.burstEvery;
+    this.envelope = 1;
+    this.attack = 0;
+    if (this.burstsLeft === 0) this.decay = this.lastDecay;
+  }
+
+  private renderStroke(out: Float64Array, from: number, to: number, metal: Float64Array): void {
+    const { gain, decay, attackStep, k, a1, a2, a3, kind } = this;
+    let { noise, metalAt, envelope, attack, s1, s2 } = this;
+    const isMetal = metalAt >= 0;
+    for (let i = from; i < to; i++) {
+      let x: number;
+      if (isMetal) {
+        x = metal[metalAt]!;
+        metalAt = (metalAt + 1) & (METAL_FRAMES - 1);
+      } else {
+        noise ^= noise << 13;
+        noise ^= noise >>> 17;
+        noise ^= noise << 5;
+        x = noise * 4.656612873077393e-10;
+      }
+      const v3 = x - s2;
+      const v1 = a1 * s1 + a2 * v3;
+      const v2 = s2 + a2 * s1 + a3 * v3;
+      s1 = 2 * v1 - s1;
+      s2 = 2 * v2 - s2;
+      const y = kind === LOW ? v2 : kind === BAND ? k * v1 : x - k * v1 - v2;
+      if (attack < 1) attack += attackStep;
+      out[i]! += y * gain * envelope * (attack < 1 ? attack : 1);
+      envelope *= decay;
+    }
+    this.noise = noise;
+    this.metalAt = metalAt;
+    this.envelope = envelope;
+    this.attack = attack;
+    this.s1 = s1;
+    this.s2 = s2;
+  }
+}

@@ -1,0 +1,90 @@
+/**
+ * Elementary functions from + - * / alone. `Math.sin` and `Math.exp` differ in the last bits between engines and
+ * versions, and a set must render to the same samples in every browser, in Node, today and next year.
+ */
+
+const TWO_PI = 6.283185307179586;
+
+/** sin(2π · turns), for any `turns`; absolute error below 1e-7. */
+export function sinTurns(turns: number): number {
+  let x = turns - Math.floor(turns + 0.5);
+  if (x > 0.25) x = 0.5 - x;
+  else if (x < -0.25) x = -0.5 - x;
+  const y = x * TWO_PI;
+  const z = y * y;
+  return (
+    y *
+    (1 +
+      z *
+        (-0.16666666666666666 +
+          z *
+            (0.008333333333333333 +
+              z * (-0.0001984126984126984 + z * (2.7557319223985893e-6 - z * 2.505210838544172e-8)))))
+  );
+}
+
+/** 2^x; relative error below 1e-9. Whole powers are exact. */
+export function exp2(x: number): number {
+  const whole = Math.floor(x + 0.5);
+  const y = (x - whole) * 0.6931471805599453;
+  const fraction =
+    1 +
+    y *
+      (1 +
+        y *
+          (0.5 +
+            y *
+              (0.16666666666666666 +
+                y *
+                  (0.041666666666666664 +
+                    y * (0.008333333333333333 + y * (0.001388888888888889 + y * 0.0001984126984126984))))));
+  return fraction * powerOfTwo(whole);
+}
+
+function powerOfTwo(whole: number): number {
+  let n = whole < -1000 ? -1000 : whole > 1000 ? 1000 : whole;
+  let base = n < 0 ? 0.5 : 2;
+  if (n < 0) n = -n;
+  let result = 1;
+  while (n > 0) {
+    if (n & 1) result *= base;
+    base *= base;
+    n >>= 1;
+  }
+  return result;
+}
+
+/** tan(π · x) for 0 <= x < 0.5: the pre-warp of a filter with cutoff x · sample rate. */
+export function tanHalfTurns(x: number): number {
+  return sinTurns(x / 2) / sinTurns(x / 2 + 0.25);
+}
+
+/** Linear gain of a level in decibels: 10^(dB/20). */
+export function decibels(dB: number): number {
+  return exp2(dB * 0.16609640474436813);
+}
+
+/** Factor per frame by which a sound falls 60 dB in `seconds`. */
+export function decayPerFrame(seconds: number, sampleRate: number): number {
+  return exp2(-9.965784284662087 / (seconds * sampleRate));
+}
+
+/** A saturating curve close to tanh (its Padé approximant x(27+x²)/(27+9x²)), odd, within ±1. */
+export function softClip(x: number): number {
+  if (x > 3) return 1;
+  if (x < -3) return -1;
+  const z = x * x;
+  return (x * (27 + z)) / (27 + 9 * z);
+}
+
+/** A 32-bit mix of three integers, for seeding generators (Murmur3's finaliser over a running product). Never 0. */
+export function hash(a: number, b: number, c: number): number {
+  let h =
+    Math.imul(a ^ 0x9e3779b9, 0x85ebca6b) ^
+    Math.imul(b + 0x7f4a7c15, 0xc2b2ae35) ^
+    Math.imul(c + 0x165667b1, 0x27d4eb2f);
+  h = Math.imul(h ^ (h >>> 16), 0x85ebca6b);
+  h = Math.imul(h ^ (h >>> 13), 0xc2b2ae35);
+  h ^= h >>> 16;
+  return h === 0 ? 1 : h;
+}

@@ -1,0 +1,342 @@
+import type { SoundName } from '../model/kits';
+
+/** A tuned body: inharmonic sine modes that share one downward pitch sweep. */
+export interface Body {
+  /** Resting pitch of the first mode, Hz. */
+  pitch: number;
+  /** How many times higher the strike begins (1 = no sweep), at full velocity. */
+  sweep: number;
+  /** Time constant of the sweep, seconds. */
+  sweepTime: number;
+  /** Modes: [pitch ratio, level, seconds to -60 dB]. At most 4. */
+  modes: readonly (readonly [number, number, number])[];
+}
+
+/** A filtered burst of noise or of the cymbals' metal. */
+export interface Layer {
+  source: 'noise' | 'metal';
+  level: number;
+  filter: 'low' | 'band' | 'high';
+  /** Hz, at full velocity. */
+  cutoff: number;
+  /** Resonance; 0.7 is flat. */
+  q: number;
+  /** Octaves by which the cutoff falls towards velocity 0. */
+  bright: number;
+  /** Seconds to full level. */
+  attack: number;
+  /** Seconds to -60 dB. */
+  decay: number;
+  /** Short strokes before the last one, as of many hands or jingles: how many, seconds apart, seconds to -60 dB of each. */
+  bursts?: readonly [number, number, number];
+}
+
+/** One drum sound: what is layered, how loud, where, and what it cuts off. */
+export interface Recipe {
+  /** Peak at full velocity, linear. */
+  level: number;
+  /** -1 left .. 1 right */
+  pan: number;
+  /** Share sent to the room, 0..1. */
+  room: number;
+  /** Saturation: 0 none. */
+  drive: number;
+  /** Sounds of one group cut each other off; 0 = none. */
+  choke: number;
+  /** How many strokes of this pad may ring at once. */
+  rings: number;
+  body?: Body;
+  /** At most 3. */
+  layers: readonly Layer[];
+}
+
+const HATS = 1;
+
+function tom(pitch: number, decay: number, pan: number): Recipe {
+  return {
+    level: 0.66,
+    pan,
+    room: 0.16,
+    drive: 0.5,
+    choke: 0,
+    rings: 2,
+    body: {
+      pitch,
+      sweep: 1.7,
+      sweepTime: 0.045,
+      modes: [
+        [1, 1, decay],
+        [1.59, 0.35, decay * 0.45],
+        [2.14, 0.16, decay * 0.28],
+      ],
+    },
+    layers: [
+      { source: 'noise', level: 0.35, filter: 'band', cutoff: 2600, q: 0.8, bright: 1.5, attack: 0.0003, decay: 0.03 },
+      { source: 'noise', level: 0.1, filter: 'low', cutoff: 900, q: 0.7, bright: 1, attack: 0.002, decay: decay * 0.5 },
+    ],
+  };
+}
+
+/** The kit *Polished Floor*: a dry, round kit for a big wooden room. */
+export const RECIPES: Record<SoundName, Recipe> = {
+  kick: {
+    level: 0.82,
+    pan: 0,
+    room: 0.03,
+    drive: 1.1,
+    choke: 0,
+    rings: 1,
+    body: {
+      pitch: 50,
+      sweep: 5.2,
+      sweepTime: 0.021,
+      modes: [
+        [1, 1, 0.5],
+        [2.02, 0.16, 0.12],
+      ],
+    },
+    layers: [
+      { source: 'noise', level: 0.5, filter: 'band', cutoff: 3600, q: 0.7, bright: 2, attack: 0.0002, decay: 0.009 },
+      { source: 'noise', level: 0.18, filter: 'low', cutoff: 700, q: 0.7, bright: 1, attack: 0.0005, decay: 0.045 },
+    ],
+  },
+  rim: {
+    level: 0.5,
+    pan: -0.12,
+    room: 0.14,
+    drive: 0.8,
+    choke: 0,
+    rings: 2,
+    body: {
+      pitch: 455,
+      sweep: 1.15,
+      sweepTime: 0.004,
+      modes: [
+        [1, 0.8, 0.085],
+        [1.84, 1, 0.055],
+        [3.71, 0.5, 0.03],
+      ],
+    },
+    layers: [
+      { source: 'noise', level: 0.7, filter: 'band', cutoff: 3400, q: 1.1, bright: 1.2, attack: 0.0002, decay: 0.014 },
+    ],
+  },
+  snare: {
+    level: 0.72,
+    pan: 0.03,
+    room: 0.18,
+    drive: 0.7,
+    choke: 0,
+    rings: 3,
+    body: {
+      pitch: 186,
+      sweep: 1.5,
+      sweepTime: 0.012,
+      modes: [
+        [1, 0.75, 0.17],
+        [1.77, 0.45, 0.12],
+        [2.61, 0.2, 0.07],
+      ],
+    },
+    layers: [
+      { source: 'noise', level: 0.85, filter: 'high', cutoff: 1900, q: 0.7, bright: 1.3, attack: 0.0008, decay: 0.21 },
+      { source: 'noise', level: 0.55, filter: 'band', cutoff: 5200, q: 0.9, bright: 1.6, attack: 0.0002, decay: 0.028 },
+    ],
+  },
+  clap: {
+    level: 0.62,
+    pan: 0.1,
+    room: 0.3,
+    drive: 0.4,
+    choke: 0,
+    rings: 2,
+    layers: [
+      {
+        source: 'noise',
+        level: 1.5,
+        filter: 'band',
+        cutoff: 1250,
+        q: 1.5,
+        bright: 0.8,
+        attack: 0.0004,
+        decay: 0.2,
+        bursts: [3, 0.0105, 0.022],
+      },
+      {
+        source: 'noise',
+        level: 0.3,
+        filter: 'high',
+        cutoff: 3800,
+        q: 0.7,
+        bright: 1,
+        attack: 0.0004,
+        decay: 0.11,
+        bursts: [3, 0.0105, 0.016],
+      },
+    ],
+  },
+  closedHat: {
+    level: 0.34,
+    pan: 0.24,
+    room: 0.05,
+    drive: 0,
+    choke: HATS,
+    rings: 1,
+    layers: [
+      { source: 'metal', level: 1, filter: 'high', cutoff: 7400, q: 0.9, bright: 0.7, attack: 0.0004, decay: 0.09 },
+      { source: 'noise', level: 0.55, filter: 'high', cutoff: 9500, q: 0.8, bright: 0.9, attack: 0.0002, decay: 0.03 },
+    ],
+  },
+  pedalHat: {
+    level: 0.27,
+    pan: 0.24,
+    room: 0.05,
+    drive: 0,
+    choke: HATS,
+    rings: 1,
+    body: { pitch: 310, sweep: 1.2, sweepTime: 0.01, modes: [[1, 0.12, 0.03]] },
+    layers: [
+      { source: 'metal', level: 1, filter: 'high', cutoff: 5400, q: 0.7, bright: 0.6, attack: 0.003, decay: 0.11 },
+      { source: 'noise', level: 0.25, filter: 'band', cutoff: 4200, q: 0.9, bright: 0.8, attack: 0.001, decay: 0.04 },
+    ],
+  },
+  openHat: {
+    level: 0.32,
+    pan: 0.24,
+    room: 0.08,
+    drive: 0,
+    choke: HATS,
+    rings: 1,
+    layers: [
+      { source: 'metal', level: 1, filter: 'high', cutoff: 6200, q: 0.8, bright: 0.7, attack: 0.0005, decay: 0.75 },
+      { source: 'metal', level: 0.3, filter: 'band', cutoff: 4300, q: 0.8, bright: 0.5, attack: 0.001, decay: 0.4 },
+      { source: 'noise', level: 0.5, filter: 'high', cutoff: 9000, q: 0.8, bright: 0.9, attack: 0.0002, decay: 0.12 },
+    ],
+  },
+  lowTom: tom(86, 0.62, -0.3),
+  midTom: tom(122, 0.52, -0.05),
+  highTom: tom(168, 0.42, 0.22),
+  crash: {
+    level: 0.42,
+    pan: -0.28,
+    room: 0.16,
+    drive: 0.3,
+    choke: 0,
+    rings: 3,
+    layers: [
+      { source: 'metal', level: 1, filter: 'high', cutoff: 3000, q: 0.7, bright: 0.8, attack: 0.004, decay: 2.6 },
+      { source: 'metal', level: 0.9, filter: 'high', cutoff: 7000, q: 0.7, bright: 0.8, attack: 0.001, decay: 1.1 },
+      { source: 'noise', level: 0.6, filter: 'high', cutoff: 5200, q: 0.7, bright: 1.2, attack: 0.0006, decay: 0.42 },
+    ],
+  },
+  ride: {
+    level: 0.3,
+    pan: 0.32,
+    room: 0.1,
+    drive: 0,
+    choke: 0,
+    rings: 4,
+    body: {
+      pitch: 1184,
+      sweep: 1,
+      sweepTime: 0.01,
+      modes: [
+        [1, 0.22, 0.9],
+        [2.43, 0.3, 1.1],
+        [3.87, 0.24, 0.7],
+        [5.31, 0.14, 0.5],
+      ],
+    },
+    layers: [
+      { source: 'metal', level: 0.6, filter: 'high', cutoff: 5600, q: 0.7, bright: 0.8, attack: 0.002, decay: 1.5 },
+      { source: 'noise', level: 0.5, filter: 'high', cutoff: 7000, q: 0.8, bright: 1, attack: 0.0002, decay: 0.02 },
+    ],
+  },
+  shaker: {
+    level: 0.5,
+    pan: -0.34,
+    room: 0.08,
+    drive: 0,
+    choke: 0,
+    rings: 2,
+    layers: [
+      { source: 'noise', level: 1.1, filter: 'band', cutoff: 6800, q: 1.1, bright: 0.8, attack: 0.014, decay: 0.11 },
+      { source: 'noise', level: 0.3, filter: 'high', cutoff: 10000, q: 0.8, bright: 0.6, attack: 0.008, decay: 0.06 },
+    ],
+  },
+  cowbell: {
+    level: 0.4,
+    pan: 0.3,
+    room: 0.12,
+    drive: 1.8,
+    choke: 0,
+    rings: 2,
+    body: {
+      pitch: 547,
+      sweep: 1.02,
+      sweepTime: 0.006,
+      modes: [
+        [1, 0.75, 0.32],
+        [1.508, 0.85, 0.38],
+        [2.97, 0.25, 0.14],
+        [4.52, 0.14, 0.08],
+      ],
+    },
+    layers: [
+      { source: 'noise', level: 0.4, filter: 'band', cutoff: 4000, q: 0.8, bright: 1, attack: 0.0002, decay: 0.012 },
+    ],
+  },
+  tambourine: {
+    level: 0.3,
+    pan: -0.2,
+    room: 0.12,
+    drive: 0,
+    choke: 0,
+    rings: 2,
+    layers: [
+      {
+        source: 'metal',
+        level: 1,
+        filter: 'high',
+        cutoff: 8200,
+        q: 1.1,
+        bright: 0.6,
+        attack: 0.001,
+        decay: 0.28,
+        bursts: [2, 0.017, 0.05],
+      },
+      { source: 'noise', level: 0.35, filter: 'band', cutoff: 9800, q: 1.2, bright: 0.6, attack: 0.002, decay: 0.13 },
+      { source: 'noise', level: 0.2, filter: 'band', cutoff: 1700, q: 0.9, bright: 1, attack: 0.0003, decay: 0.02 },
+    ],
+  },
+  snap: {
+    level: 0.5,
+    pan: -0.08,
+    room: 0.26,
+    drive: 0.3,
+    choke: 0,
+    rings: 2,
+    body: {
+      pitch: 1720,
+      sweep: 1.3,
+      sweepTime: 0.004,
+      modes: [
+        [1, 0.5, 0.035],
+        [1.63, 0.3, 0.025],
+      ],
+    },
+    layers: [
+      {
+        source: 'noise',
+        level: 1.2,
+        filter: 'band',
+        cutoff: 2500,
+        q: 2.2,
+        bright: 0.6,
+        attack: 0.0003,
+        decay: 0.075,
+        bursts: [1, 0.0085, 0.01],
+      },
+    ],
+  },
+};

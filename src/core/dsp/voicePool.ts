@@ -1,0 +1,73 @@
+import { DrumVoice } from './drumVoice';
+import type { Recipe } from './recipes';
+
+/** Voices that may ring at once; a few more exist so that a stolen one can fade out. */
+export const MAX_VOICES = 64;
+const SPARE = 16;
+
+const CHOKE_SECONDS = 0.006;
+const RETRIGGER_SECONDS = 0.008;
+const STEAL_SECONDS = 0.003;
+
+/** All strokes that ring, and the rules for which of them give way: choke groups, rings per pad, and the limit of the whole. */
+export class VoicePool {
+  readonly voices: DrumVoice[] = [];
+
+  constructor(private readonly sampleRate: number) {
+    for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice());
+  }
+
+  /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
+  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number): void {
+    this.giveWay(recipe, track, pad);
+    this.freeVoice().start(recipe, track, pad, velocity, frame, this.sampleRate);
+  }
+
+  /** Lets every voice of a track fade out quickly, or of all tracks with -1. */
+  silence(track: number): void {
+    for (const voice of this.voices) {
+      if (voice.active && (track < 0 || voice.track === track)) voice.fadeOut(this.frames(RETRIGGER_SECONDS));
+    }
+  }
+
+  get ringing(): number {
+    let count = 0;
+    for (const voice of this.voices) if (voice.active) count++;
+    return count;
+  }
+
+  private giveWay(recipe: Recipe, track: number, pad: number): void {
+    let rings = 0;
+    let ringing = 0;
+    let oldestOfPad: DrumVoice | null = null;
+    let oldest: DrumVoice | null = null;
+    for (const voice of this.voices) {
+      if (!voice.active || voice.fading) continue;
+      if (recipe.choke !== 0 && voice.choke === recipe.choke && voice.track === track) {
+        voice.fadeOut(this.frames(CHOKE_SECONDS));
+        continue;
+      }
+      ringing++;
+      if (!oldest || voice.startFrame < oldest.startFrame) oldest = voice;
+      if (voice.track === track && voice.pad === pad) {
+        rings++;
+        if (!oldestOfPad || voice.startFrame < oldestOfPad.startFrame) oldestOfPad = voice;
+      }
+    }
+    if (oldestOfPad && rings >= recipe.rings) oldestOfPad.fadeOut(this.frames(RETRIGGER_SECONDS));
+    else if (oldest && ringing >= MAX_VOICES) oldest.fadeOut(this.frames(STEAL_SECONDS));
+  }
+
+  private freeVoice(): DrumVoice {
+    let oldest = this.voices[0]!;
+    for (const voice of this.voices) {
+      if (!voice.active) return voice;
+      if (voice.startFrame < oldest.startFrame) oldest = voice;
+    }
+    return oldest;
+  }
+
+  private frames(seconds: number): number {
+    return Math.max(1, Math.round(seconds * this.sampleRate));
+  }
+}

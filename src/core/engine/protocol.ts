@@ -1,0 +1,191 @@
+import type { KitId } from '../model/kits';
+
+/** As the frame of a command: apply it before the next sample. */
+export const NOW = -1;
+
+/**
+ * What the engine can be told. Each command is a small array that begins with the engine frame at which it applies
+ * (or NOW) and its name; commands of one frame apply in the order in which they were given.
+ *
+ * Ticks are song ticks; levels and velocities 0..1; `heard` is the frame of the engine's *output* that the player was
+ * hearing when they acted.
+ */
+export type Command = readonly [frame: number, ...Instruction];
+
+export type Instruction =
+  | readonly ['play', startTick: number, countInTicks: number]
+  | readonly ['stop']
+  /** Moves the stopped song. */
+  | readonly ['locate', tick: number]
+  | readonly ['tempo', bpm: number]
+  | readonly ['meter', beats: number, unit: number]
+  /** Recording on or off; `session` names the recording in the events of its hits. */
+  | readonly ['record', on: boolean, session: number]
+  /** How new hits are placed: the grid's step in ticks, and whether they are pulled to it. */
+  | readonly ['quantize', gridTicks: number, on: boolean]
+  | readonly ['metronome', on: boolean, level: number]
+  | readonly ['kit', track: number, kit: KitId]
+  | readonly ['track', track: number, level: number, mute: boolean]
+  /**
+   * A track's loop: its length in ticks and its hits (HIT_FIELDS numbers each, in order of placed tick). `seen` is the
+   * number of the last recorded hit that whoever sends this knows of; later ones are kept.
+   */
+  | readonly ['pattern', track: number, length: number, seen: number, hits: Float64Array]
+  /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit. */
+  | readonly ['padDown', track: number, pad: number, velocity: number, heard: number, id: number]
+  | readonly ['padUp', track: number, pad: number, heard: number]
+  /** Lets go of every held pad. */
+  | readonly ['releaseAll'];
+
+/** Stamps an instruction with the frame at which it is to be applied. */
+export function at(frame: number, instruction: Instruction): Command {
+  return [frame, ...instruction] as Command;
+}
+
+/** What the engine reports. Frames are the engine's own, before the limiter's delay. */
+export type EngineEvent =
+  /** A new piece of the song's time holds from here (see `Anchor`). `fromTick` is where the count-in ends. */
+  | {
+      kind: 'anchor';
+      frame: number;
+      tick: number;
+      framesPerTick: number;
+      playing: boolean;
+      recording: boolean;
+      fromTick: number;
+    }
+  /**
+   * A pad sounded, struck by hand (`live`) or played from its pattern. `placed` and `struck` are song ticks; `placed`
+   * is NaN when the stroke was not recorded.
+   */
+  | {
+      kind: 'sounded';
+      frame: number;
+      track: number;
+      pad: number;
+      velocity: number;
+      id: number;
+      live: boolean;
+      placed: number;
+      struck: number;
+    }
+  /** A stroke was recorded. `struck` is in the loop; `serial` counts the engine's recorded hits from 1. */
+  | {
+      kind: 'recorded';
+      frame: number;
+      track: number;
+      pad: number;
+      velocity: number;
+      id: number;
+      struck: number;
+      snapGrid: number;
+      session: number;
+      pass: number;
+      serial: number;
+    }
+  /** A recorded hit's pad was let go after `length` ticks. */
+  | { kind: 'released'; frame: number; track: number; id: number; length: number }
+  /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */
+  | { kind: 'state'; frame: number; tick: number; voices: number; peak: number };
+
+/** Numbers of one event on its way out of the engine: kind, frame, and up to nine more. */
+export const EVENT_FIELDS = 11;
+
+const ANCHOR = 0;
+const SOUNDED = 1;
+const RECORDED = 2;
+const RELEASED = 3;
+
+/** Turns the numbers that the engine wrote into events. The one place that knows their order, with the engine's `emit`. */
+export function decodeEvents(numbers: Float64Array): EngineEvent[] {
+  const events: EngineEvent[] = [];
+  for (let i = 0; i + EVENT_FIELDS <= numbers.length; i += EVENT_FIELDS) {
+    const [kind, frame, a, b, c, d, e, f, g, h, j] = numbers.subarray(i, i + EVENT_FIELDS) as unknown as number[];
+    events.push(decode(kind!, frame!, a!, b!, c!, d!, e!, f!, g!, h!, j!));
+  }
+  return events;
+}
+
+function decode(
+  kind: number,
+  frame: number,
+  a: number,
+  b: number,
+  c: number,
+  d: number,
+  e: number,
+  f: number,
+  g: number,
+  h: number,
+  j: number,
+): EngineEvent {
+  switch (kind) {
+    case ANCHOR:
+      return { kind: 'anchor', frame, tick: a, framesPerTick: b, playing: c === 1, recording: d === 1, fromTick: e };
+    case SOUNDED:
+      return { kind: 'sounded', frame, track: a, pad: b, velocity: c, id: d, live: e === 1, placed: f, struck: g };
+    case RECORDED:
+      return {
+        kind: 'recorded',
+        frame,
+        track: a,
+        pad: b,
+        velocity: c,
+        id: d,
+        struck: e,
+        snapGrid: f,
+        session: g,
+        pass: h,
+        serial: j,
+      };
+    case RELEASED:
+      return { kind: 'released', frame, track: a, id: b, length: c };
+    default:
+      return { kind: 'state', frame, tick: a, voices: b, peak: c };
+  }
+}
+
+/** A preallocated queue of events. When it overflows the oldest are lost and counted: the sound never waits. */
+export class EventQueue {
+  lost = 0;
+  private readonly numbers: Float64Array;
+  private count = 0;
+
+  constructor(private readonly capacity = 2048) {
+    this.numbers = new Float64Array(capacity * EVENT_FIELDS);
+  }
+
+  get length(): number {
+    return this.count;
+  }
+
+  push(kind: number, frame: number, a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, j = 0): void {
+    if (this.count === this.capacity) {
+      this.numbers.copyWithin(0, EVENT_FIELDS);
+      this.count--;
+      this.lost++;
+    }
+    const n = this.numbers;
+    let i = this.count++ * EVENT_FIELDS;
+    n[i++] = kind;
+    n[i++] = frame;
+    n[i++] = a;
+    n[i++] = b;
+    n[i++] = c;
+    n[i++] = d;
+    n[i++] = e;
+    n[i++] = f;
+    n[i++] = g;
+    n[i++] = h;
+    n[i] = j;
+  }
+
+  /** Takes all events out, as one array to hand over. */
+  drain(): Float64Array {
+    const out = this.numbers.slice(0, this.count * EVENT_FIELDS);
+    this.count = 0;
+    return out;
+  }
+}
+
+export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE: 4 } as const;

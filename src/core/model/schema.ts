@@ -1,0 +1,202 @@
+import 'reflect-metadata';
+import { plainToInstance, Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  Equals,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+  ValidateNested,
+  validateSync,
+  type ValidationError,
+} from 'class-validator';
+import { GRID_NAMES, type GridName } from '../timing/grid';
+import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
+import { KIT_IDS, type KitId } from './kits';
+import { MAX_HITS, MAX_TRACKS, PADS, SCHEMA_VERSION, type BeatSet, type CountIn } from './set';
+
+/** The longest pattern: 64 bars of twelve quarters. */
+const MAX_TICKS = 64 * 12 * PPQ;
+const MAX_SLOTS = 256;
+const MAX_NAME = 120;
+/** Longer texts are no set that hands could have made; reading them would freeze the page. */
+const MAX_TEXT = 60_000_000;
+
+const finite = { allowNaN: false, allowInfinity: false };
+
+class SnapSchema {
+  @IsNumber(finite) @Min(1) @Max(MAX_TICKS) grid!: number;
+  @IsNumber(finite) @Min(0) @Max(1) strength!: number;
+}
+
+class HitSchema {
+  @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) id!: number;
+  @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
+  @IsNumber(finite) @Min(-MAX_TICKS) @Max(MAX_TICKS) tick!: number;
+  @IsNumber(finite) @Min(0) @Max(MAX_TICKS) length!: number;
+  @IsNumber(finite) @Min(0) @Max(1) velocity!: number;
+  @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => SnapSchema) snap!: SnapSchema | null;
+}
+
+class PatternSchema {
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsInt() @Min(PPQ / 4) @Max(MAX_TICKS) length!: number;
+  @IsArray() @ArrayMaxSize(MAX_HITS) @ValidateNested({ each: true }) @Type(() => HitSchema) hits!: HitSchema[];
+}
+
+class TrackSchema {
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsInt() @Min(0) @Max(7) colour!: number;
+  @IsIn(KIT_IDS) kit!: KitId;
+  @IsNumber(finite) @Min(0) @Max(1) level!: number;
+  @IsBoolean() mute!: boolean;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MAX_SLOTS)
+  @Type(() => PatternSchema)
+  patterns!: (PatternSchema | null)[];
+  @IsInt() @Min(0) current!: number;
+}
+
+class MeterSchema {
+  @IsInt() @Min(1) @Max(16) beats!: number;
+  @IsIn([2, 4, 8, 16]) unit!: number;
+}
+
+class MetronomeSchema {
+  @IsBoolean() on!: boolean;
+  @IsNumber(finite) @Min(0) @Max(1) level!: number;
+}
+
+class InputQuantizeSchema {
+  @IsBoolean() on!: boolean;
+  @IsIn(GRID_NAMES) grid!: GridName;
+}
+
+class SetSchema {
+  @Equals(SCHEMA_VERSION) schema!: typeof SCHEMA_VERSION;
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsNumber(finite) @Min(MIN_TEMPO) @Max(MAX_TEMPO) tempo!: number;
+  @ValidateNested() @Type(() => MeterSchema) meter!: MeterSchema;
+  @ValidateNested() @Type(() => MetronomeSchema) metronome!: MetronomeSchema;
+  @IsIn([0, 1, 2]) countIn!: CountIn;
+  @ValidateNested() @Type(() => InputQuantizeSchema) inputQuantize!: InputQuantizeSchema;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(MAX_TRACKS)
+  @ValidateNested({ each: true })
+  @Type(() => TrackSchema)
+  tracks!: TrackSchema[];
+}
+
+export type ReadSet = { set: BeatSet } | { error: string };
+
+/**
+ * Reads a stored set.
+ * @returns the set, or one sentence that says what is wrong and where; never throws
+ */
+export function readSet(text: string): ReadSet {
+  if (text.length > MAX_TEXT)
+    return { error: `It is ${Math.round(text.length / 1e6)} MB long, more than a set can be.` };
+  let plain: unknown;
+  try {
+    plain = JSON.parse(text);
+  } catch {
+    return { error: 'It is cut off or not a set at all (the text cannot be read as JSON).' };
+  }
+  try {
+    return checkSet(plain);
+  } catch {
+    return { error: 'Its parts are nested in a way that no set is.' };
+  }
+}
+
+function checkSet(plain: unknown): ReadSet {
+  if (typeof plain !== 'object' || plain === null || Array.isArray(plain)) return { error: 'It holds no set.' };
+  const version = (plain as { schema?: unknown }).schema;
+  if (typeof version === 'number' && version > SCHEMA_VERSION) {
+    return { error: `It was made by a newer Chaffinch (version ${version}; this one reads up to ${SCHEMA_VERSION}).` };
+  }
+  const tooBig = oversize(plain);
+  if (tooBig) return { error: tooBig };
+  const set = plainToInstance(SetSchema, plain);
+  const problem = firstProblem(validateSync(set, STRICT)) ?? slotProblem(set) ?? linkProblem(set);
+  if (problem) return { error: problem };
+  return { set: JSON.parse(JSON.stringify(set)) as BeatSet };
+}
+
+const STRICT = {
+  whitelist: true,
+  forbidUnknownValues: true,
+  stopAtFirstError: true,
+  validationError: { target: false },
+};
+
+/** Lists that are too long are refused before each of their parts is looked at. */
+function oversize(plain: object): string | null {
+  const { tracks } = plain as { tracks?: unknown };
+  if (!Array.isArray(tracks)) return null;
+  if (tracks.length > MAX_TRACKS) return `It has ${tracks.length} tracks; ${MAX_TRACKS} is the most.`;
+  for (const [t, track] of tracks.entries()) {
+    const patterns: unknown = (track as { patterns?: unknown } | null)?.patterns;
+    if (!Array.isArray(patterns)) continue;
+    if (patterns.length > MAX_SLOTS)
+      return `Track ${t + 1} has ${patterns.length} pattern slots; ${MAX_SLOTS} is the most.`;
+    for (const [p, pattern] of patterns.entries()) {
+      const hits: unknown = (pattern as { hits?: unknown } | null)?.hits;
+      if (Array.isArray(hits) && hits.length > MAX_HITS) {
+        return `Pattern ${p + 1} of track ${t + 1} has ${hits.length} hits; ${MAX_HITS} is the most.`;
+      }
+    }
+  }
+  return null;
+}
+
+/** Empty slots are null, which nested validation does not allow in a list: the slots are checked one by one. */
+function slotProblem(set: SetSchema): string | null {
+  for (const [t, track] of set.tracks.entries()) {
+    for (const [p, pattern] of track.patterns.entries()) {
+      if (pattern === null) continue;
+      const where = `tracks ${t + 1}, patterns ${p + 1}`;
+      if (!(pattern instanceof PatternSchema)) return `At ${where}: it is not a pattern.`;
+      const problem = firstProblem(validateSync(pattern, STRICT), where);
+      if (problem) return problem;
+    }
+  }
+  return null;
+}
+
+/** What no single field can tell. */
+function linkProblem(set: SetSchema): string | null {
+  const ids = new Set<number>();
+  for (const [t, track] of set.tracks.entries()) {
+    if (track.current >= track.patterns.length)
+      return `At tracks ${t + 1}: the current slot ${track.current + 1} does not exist.`;
+    for (const pattern of track.patterns) {
+      for (const hit of pattern?.hits ?? []) {
+        if (ids.has(hit.id)) return `Two hits of track ${t + 1} have the same number ${hit.id}.`;
+        ids.add(hit.id);
+      }
+    }
+  }
+  return null;
+}
+
+/** The first thing that is wrong, as "At tracks 1, patterns 1, hits 3, velocity: must not be greater than 1." */
+function firstProblem(errors: readonly ValidationError[], path = ''): string | null {
+  const error = errors[0];
+  if (!error) return null;
+  const step = /^\d+$/.test(error.property) ? ` ${Number(error.property) + 1}` : `${path ? ', ' : ''}${error.property}`;
+  const here = path + step;
+  if (error.children?.length) return firstProblem(error.children, here);
+  const [message = 'it is not valid'] = Object.values(error.constraints ?? {});
+  return `At ${here}: ${message.replace(`${error.property} `, '')}.`;
+}

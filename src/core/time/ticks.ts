@@ -1,0 +1,41 @@
+/** Ticks to the quarter note. Every musical position and length in Chaffinch is counted in these. */
+export const PPQ = 960;
+
+/** Slowest and fastest tempo, in quarter notes per minute. */
+export const MIN_TEMPO = 20;
+export const MAX_TEMPO = 300;
+
+/** A time signature: `beats` notes of value 1/`unit` to the bar. */
+export interface Meter {
+  beats: number;
+  unit: number;
+}
+
+/** Length of one beat of the meter, in ticks (4/4: 960; 6/8: 480). */
+export function ticksPerBeat(meter: Meter): number {
+  return (PPQ * 4) / meter.unit;
+}
+
+/** Length of one bar, in ticks (4/4: 3840). */
+export function ticksPerBar(meter: Meter): number {
+  return meter.beats * ticksPerBeat(meter);
+}
+
+/**
+ * Audio frames that one tick lasts.
+ * @param tempo quarter notes per minute
+ * @param sampleRate frames per second
+ */
+export function framesPerTick(tempo: number, sampleRate: number): number {
+  return (sampleRate * 60) / (tempo * PPQ);
+}
+
+/** Milliseconds that `ticks` last at `tempo` (a quarter lasts 60000/tempo ms). */
+export function ticksToMs(ticks: number, tempo: number): number {
+  return (ticks * 60000) / (tempo * PPQ);
+}
+
+/** Mathematical modulo: the result has the sign of `n` (always 0 <= r < n for n > 0). */
+export function mod(x: number, n: number): number {
+  return x - n * Math.floor(x / n);
+}

@@ -1,0 +1,72 @@
+import { framesPerTick } from './ticks';
+
+/**
+ * A straight piece of the relation between audio frames and song ticks. A tempo change lays a new
+ * anchor where the music is, so it changes the slope and never the music.
+ * Positions are always computed from the anchor: adding up steps drifts.
+ */
+export interface Anchor {
+  /** Audio frame (an integer) from which this piece holds. */
+  frame: number;
+  /** Song tick at that frame; keeps its fraction. */
+  tick: number;
+  /** Frames one tick lasts. */
+  framesPerTick: number;
+  /** When false the song stands still at `tick`. */
+  playing: boolean;
+  /** Whether hits struck in this piece are recorded. */
+  recording: boolean;
+}
+
+/** Song tick (a float) at an audio frame. */
+export function tickAt(anchor: Anchor, frame: number): number {
+  return anchor.playing ? anchor.tick + (frame - anchor.frame) / anchor.framesPerTick : anchor.tick;
+}
+
+/** Audio frame (an integer) at which a song tick sounds. Meaningful only while playing. */
+export function frameAt(anchor: Anchor, tick: number): number {
+  return Math.round(anchor.frame + (tick - anchor.tick) * anchor.framesPerTick);
+}
+
+/** The anchor that goes on from `anchor` at `frame` with another tempo. */
+export function atTempo(anchor: Anchor, frame: number, tempo: number, sampleRate: number): Anchor {
+  return { ...anchor, frame, tick: tickAt(anchor, frame), framesPerTick: framesPerTick(tempo, sampleRate) };
+}
+
+/** How many pieces a timeline remembers: more than any tempo drag lays within one output latency. */
+const PIECES_KEPT = 256;
+
+/**
+ * The recent pieces of the song's time, newest last. A hit is mapped with the piece in force when it was *heard*,
+ * which may be older than the piece that plays now.
+ */
+export class Timeline {
+  private readonly pieces: Anchor[];
+
+  constructor(first: Anchor) {
+    this.pieces = [first];
+  }
+
+  get now(): Anchor {
+    return this.pieces[this.pieces.length - 1]!;
+  }
+
+  push(anchor: Anchor): void {
+    if (this.now.frame === anchor.frame) this.pieces.pop();
+    this.pieces.push(anchor);
+    if (this.pieces.length > PIECES_KEPT) this.pieces.shift();
+  }
+
+  /** The piece in force at `frame`; the oldest one for a frame before all of them. */
+  at(frame: number): Anchor {
+    for (let i = this.pieces.length - 1; i > 0; i--) {
+      if (this.pieces[i]!.frame <= frame) return this.pieces[i]!;
+    }
+    return this.pieces[0]!;
+  }
+
+  /** Song tick at `frame`, by the piece in force there. */
+  tickAt(frame: number): number {
+    return tickAt(this.at(frame), frame);
+  }
+}

@@ -1,0 +1,63 @@
+import { useEffect, useRef, useState } from 'react';
+import { View } from 'react-native';
+import { selectPattern, selectSet } from '@/store/selectors';
+import { useAppSelector } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useFrame } from '../shared/useFrame';
+import { useTokens } from '../theme/theme';
+import { drawFlyway } from './drawFlyway';
+
+const HEIGHT = 84;
+
+/** The strip that never leaves the screen: what was played, what is now, what is coming. */
+export function Flyway() {
+  const tokens = useTokens();
+  const { performance } = useInstrument();
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const loop = useAppSelector((state) => selectPattern(state)?.length ?? 0);
+  const playing = useAppSelector((state) => state.session.playing);
+  // Going back to the top while stopped changes the picture too.
+  useAppSelector((state) => state.session.awayFromTop);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [width, setWidth] = useState(0);
+
+  const draw = (now: number) => {
+    const context = canvas.current?.getContext('2d');
+    if (!context || width === 0) return;
+    const scale = window.devicePixelRatio || 1;
+    context.setTransform(scale, 0, 0, scale, 0, 0);
+    drawFlyway(context, {
+      width,
+      height: HEIGHT,
+      now: playing ? performance.tickHeard(now) : performance.anchor.tick,
+      playing,
+      meter,
+      fromTick: performance.fromTick,
+      loop,
+      sounded: performance.sounded,
+      heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
+      tokens,
+    });
+  };
+  useFrame(draw, playing);
+  useEffect(() => {
+    if (!playing) draw(window.performance.now());
+  });
+
+  const scale = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
+  return (
+    <View
+      role="img"
+      aria-label="Flyway"
+      style={{ height: HEIGHT }}
+      onLayout={(event) => setWidth(Math.round(event.nativeEvent.layout.width))}
+    >
+      <canvas
+        ref={canvas}
+        width={Math.round(width * scale)}
+        height={Math.round(HEIGHT * scale)}
+        style={{ width, height: HEIGHT, display: 'block' }}
+      />
+    </View>
+  );
+}

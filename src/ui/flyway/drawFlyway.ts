@@ -1,0 +1,175 @@
+import { PADS } from '@/core/model/set';
+import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
+import type { Sounded } from '@/store/performance';
+import { NUMBERS, WORDS_STRONG } from '../theme/fonts';
+import type { Tokens } from '../theme/tokens';
+
+/** All that one picture of the Flyway shows. */
+export interface FlywayView {
+  width: number;
+  height: number;
+  /** Song tick at the wing bars; a float. */
+  now: number;
+  playing: boolean;
+  meter: Meter;
+  /** Where the count-in ends. */
+  fromTick: number;
+  /** Loop length in ticks, 0 for none. */
+  loop: number;
+  sounded: readonly Sounded[];
+  /** Engine frame heard now: what sounds later is not drawn yet. */
+  heardFrame: number;
+  tokens: Tokens;
+}
+
+/** Where the wing bars stand, as a share of the width. */
+const NOW_AT = 0.62;
+const RULER_PX = 18;
+const MIN_BAR_PX = 120;
+
+/** Width of a bar so that about two bars of the past are seen. */
+export function barWidth(width: number): number {
+  return Math.max(MIN_BAR_PX, (width * NOW_AT) / 4);
+}
+
+/** x of a song tick. */
+export function tickX(view: Pick<FlywayView, 'width' | 'now' | 'meter'>, tick: number): number {
+  return view.width * NOW_AT + ((tick - view.now) / ticksPerBar(view.meter)) * barWidth(view.width);
+}
+
+/** The song ticks at which the loop begins again: the next one wherever it is, and those after it to the right edge. */
+export function loopEnds(view: Pick<FlywayView, 'width' | 'now' | 'meter' | 'loop' | 'fromTick'>): number[] {
+  if (view.loop <= 0) return [];
+  const lastTick = view.now + ((view.width * (1 - NOW_AT)) / barWidth(view.width)) * ticksPerBar(view.meter);
+  const ends: number[] = [];
+  const start = Math.max(view.now, view.fromTick);
+  let end = (Math.floor(start / view.loop) + 1) * view.loop;
+  do ends.push(end);
+  while ((end += view.loop) <= lastTick);
+  return ends;
+}
+
+/** Whole beats from now until a song tick: what a flag counts down. */
+export function beatsUntil(tick: number, now: number, meter: Meter): number {
+  return Math.max(1, Math.ceil((tick - now) / ticksPerBeat(meter)));
+}
+
+/** Draws the strip: the past to the left as struck and as placed, the wing bars, and what is coming to the right. */
+export function drawFlyway(c: CanvasRenderingContext2D, view: FlywayView): void {
+  const { width, height, tokens } = view;
+  const nowX = width * NOW_AT;
+  c.clearRect(0, 0, width, height);
+  c.fillStyle = tokens.deep;
+  c.fillRect(0, 0, nowX, height);
+  c.fillStyle = tokens.slate;
+  c.globalAlpha = 0.55;
+  c.fillRect(nowX, 0, width - nowX, height);
+  c.globalAlpha = 1;
+  drawRuler(c, view);
+  drawHits(c, view);
+  drawComing(c, view);
+  drawCount(c, view);
+  drawWingBars(c, nowX, height, tokens.wing);
+}
+
+function drawRuler(c: CanvasRenderingContext2D, view: FlywayView): void {
+  const { width, height, meter, tokens } = view;
+  const beat = ticksPerBeat(meter);
+  const bar = ticksPerBar(meter);
+  const beatPx = barWidth(width) / meter.beats;
+  const first = Math.floor((view.now - (width * NOW_AT * beat) / beatPx) / beat) * beat;
+  c.font = `12px ${NUMBERS}`;
+  c.textBaseline = 'middle';
+  c.textAlign = 'left';
+  for (let tick = first; ; tick += beat) {
+    const x = tickX(view, tick);
+    if (x > width) break;
+    if (tick < 0 && !view.playing) continue;
+    const isBar = ((tick % bar) + bar) % bar === 0;
+    c.fillStyle = tokens.cap;
+    c.globalAlpha = isBar ? 0.75 : 0.3;
+    c.fillRect(Math.round(x), isBar ? 0 : height - RULER_PX, 1, isBar ? height : 7);
+    c.globalAlpha = 1;
+    // A count-in's bars are not bars of the song.
+    if (isBar && tick >= 0) c.fillText(String(tick / bar + 1), x + 5, height - RULER_PX / 2);
+  }
+}
+
+function drawHits(c: CanvasRenderingContext2D, view: FlywayView): void {
+  const { height, tokens, sounded, heardFrame, width } = view;
+  const space = height - RULER_PX - 14;
+  const lanes = lanesInUse(sounded);
+  for (const hit of sounded) {
+    if (hit.heardFrame > heardFrame) continue;
+    const x = tickX(view, hit.struck);
+    if (x < -10 || x > width) continue;
+    const y = 7 + space * (1 - lanes[hit.pad]!);
+    if (!Number.isNaN(hit.placed)) {
+      c.fillStyle = tokens.moss;
+      c.fillRect(tickX(view, hit.placed) - 1, y - 5, 2, 10);
+    }
+    c.fillStyle = hit.live ? tokens.breast : tokens.wing;
+    c.beginPath();
+    c.arc(x, y, 1.6 + 2 * hit.velocity, 0, 7);
+    c.fill();
+  }
+}
+
+/** Height (0..1) of each pad's lane: the pads that sounded share the strip, in their order from the bottom. */
+function lanesInUse(sounded: readonly Sounded[]): number[] {
+  const used = new Array<boolean>(PADS).fill(false);
+  for (const hit of sounded) used[hit.pad] = true;
+  const count = Math.max(4, used.filter(Boolean).length);
+  let lane = 0;
+  return used.map((is) => (is ? lane++ / (count - 1) : 0));
+}
+
+function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
+  const { width, height, tokens, meter } = view;
+  loopEnds(view).forEach((end, i) => {
+    const x = tickX(view, end);
+    c.fillStyle = tokens.straw;
+    c.fillRect(x, 0, 2, height - RULER_PX);
+    if (i > 0) return;
+    const beats = beatsUntil(end, view.now, meter);
+    const text = view.playing ? `Loop in ${beats}` : `Loop ${beats}`;
+    c.font = `14px ${WORDS_STRONG}`;
+    const box = c.measureText(text).width + 12;
+    // Still out of sight, the flag waits at the edge.
+    const left = Math.min(x, width - box);
+    c.fillRect(left, 0, box, 20);
+    c.fillStyle = tokens.onStraw;
+    c.textBaseline = 'middle';
+    c.fillText(text, left + 6, 11);
+  });
+}
+
+/** The beats of a count-in, large, on the coming beats: 1 2 3 4. */
+function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
+  const { height, tokens, meter, now, fromTick } = view;
+  if (!view.playing || now >= fromTick) return;
+  const beat = ticksPerBeat(meter);
+  c.textAlign = 'center';
+  c.textBaseline = 'middle';
+  for (let tick = Math.floor(now / beat) * beat; tick < fromTick; tick += beat) {
+    const number = ((((tick - fromTick) / beat) % meter.beats) + meter.beats) % meter.beats;
+    const isNow = tick <= now;
+    c.fillStyle = isNow ? tokens.straw : tokens.cap;
+    c.font = `${isNow ? 30 : 22}px ${NUMBERS}`;
+    const x = isNow ? view.width * NOW_AT - 30 : tickX(view, tick);
+    c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);
+  }
+  c.textAlign = 'left';
+}
+
+function drawWingBars(c: CanvasRenderingContext2D, x: number, height: number, color: string): void {
+  c.fillStyle = color;
+  for (const shift of [-4, 4]) {
+    c.beginPath();
+    c.moveTo(x + shift + 3, 0);
+    c.lineTo(x + shift + 6, 0);
+    c.lineTo(x + shift - 1, height - RULER_PX + 4);
+    c.lineTo(x + shift - 4, height - RULER_PX + 4);
+    c.fill();
+  }
+}

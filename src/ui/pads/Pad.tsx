@@ -1,0 +1,81 @@
+import { memo } from 'react';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
+import { Text } from 'react-native-paper';
+import { NUMBERS, WORDS_STRONG } from '../theme/fonts';
+import { useTokens } from '../theme/theme';
+import { RADIUS } from '../theme/tokens';
+
+interface Props {
+  pad: number;
+  name: string;
+  /** Computer key, as printed on most keyboards. */
+  keyName: string;
+  /** Places of this pad's hits in the loop, as shares of its length joined by commas: a string, so that equal ones do not redraw. */
+  hits: string;
+}
+
+/** One pad: its number, its sound, its own hits of the pattern in a row. The grid lights it and hears its strikes. */
+export const Pad = memo(function Pad({ pad, name, keyName, hits }: Props) {
+  const t = useTokens();
+  return (
+    <View
+      role="button"
+      aria-label={`Pad ${pad + 1} ${name}`}
+      tabIndex={0}
+      {...{ dataSet: { pad: String(pad) } }}
+      style={[styles.pad, { backgroundColor: t.slate }]}
+    >
+      <View style={[styles.glow, { backgroundColor: t.breast }]} />
+      <View style={styles.head}>
+        <Text style={[styles.number, { color: t.cap }]}>{pad + 1}</Text>
+        <Text style={[styles.number, styles.key, { color: t.cap }]}>{keyName}</Text>
+      </View>
+      <View style={styles.foot}>
+        <svg width="100%" height="5" viewBox="0 0 1 1" preserveAspectRatio="none" aria-hidden>
+          <path d={hitPath(hits)} fill={t.moss} />
+        </svg>
+        <Text numberOfLines={1} style={[styles.name, { color: t.wing }]}>
+          {name}
+        </Text>
+      </View>
+    </View>
+  );
+});
+
+function hitPath(hits: string): string {
+  return hits
+    .split(',')
+    .filter((share) => share !== '')
+    .map((share) => `M${share} 0h0.016v1h-0.016z`)
+    .join('');
+}
+
+const styles = StyleSheet.create({
+  pad: {
+    flex: 1,
+    minWidth: 80,
+    minHeight: 80,
+    borderRadius: RADIUS,
+    overflow: 'hidden',
+    justifyContent: 'space-between',
+    padding: 8,
+    touchAction: 'none',
+    userSelect: 'none',
+    cursor: 'pointer',
+  } as ViewStyle,
+  glow: {
+    position: 'absolute',
+    width: 10,
+    height: 10,
+    marginLeft: -5,
+    marginTop: -5,
+    borderRadius: 5,
+    opacity: 0,
+    pointerEvents: 'none',
+  },
+  head: { flexDirection: 'row', justifyContent: 'space-between', pointerEvents: 'none' },
+  number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  key: { opacity: 0.75 },
+  foot: { gap: 4, pointerEvents: 'none' },
+  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 20, letterSpacing: 0.1 },
+});

@@ -1,0 +1,159 @@
+import { useEffect, useMemo, useRef } from 'react';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
+import { KITS } from '@/core/model/kits';
+import { PADS } from '@/core/model/set';
+import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
+import { useAppSelector } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { keyName } from './keyName';
+import { Pad } from './Pad';
+import { strikeVelocity } from './strike';
+
+const COLUMNS = 4;
+/** The bottom row first in the ear, last on the screen. */
+const ROWS = [3, 2, 1, 0].map((row) => Array.from({ length: COLUMNS }, (_, column) => row * COLUMNS + column));
+const GLOW_MS = 260;
+/** Velocity of a strike that has no place: a key, or assistive technology. */
+export const KEY_VELOCITY = 0.8;
+
+/** Sixteen pads that answer on press, with any number of fingers, and light when they sound. */
+export function PadGrid() {
+  const instrument = useInstrument();
+  const track = useAppSelector(selectTrack);
+  const fixed = useAppSelector((state) => state.settings.fixedVelocity);
+  const keys = useAppSelector((state) => state.settings.padKeys);
+  const hits = useHitRows();
+  const grid = useRef<HTMLElement | null>(null);
+  const fixedNow = useRef(fixed);
+  useEffect(() => {
+    fixedNow.current = fixed;
+  }, [fixed]);
+
+  // Straight from the page's own events: nothing stands between the finger and the sound.
+  useEffect(() => {
+    const element = grid.current;
+    if (!element) return undefined;
+    const held = new Map<number, number>();
+    const strikePoint = new Map<number, { x: number; y: number }>();
+
+    const down = (event: PointerEvent) => {
+      const target = padElement(event.target);
+      if (!target || (event.pointerType === 'mouse' && event.button !== 0)) return;
+      const box = target.getBoundingClientRect();
+      const x = (event.clientX - box.left) / box.width;
+      const y = (event.clientY - box.top) / box.height;
+      const pad = padOf(target);
+      const { on, value } = fixedNow.current;
+      instrument.padDown(pad, on ? value : strikeVelocity({ x, y, pressure: event.pressure }), event.timeStamp);
+      held.set(event.pointerId, pad);
+      strikePoint.set(pad, { x: x * box.width, y: y * box.height });
+    };
+    const up = (event: PointerEvent) => {
+      const pad = held.get(event.pointerId);
+      if (pad === undefined) return;
+      held.delete(event.pointerId);
+      instrument.padUp(pad, event.timeStamp);
+    };
+    // Enter, Space and assistive technology press without a pointer.
+    const pressWithout = (pad: number, timeStamp: number) => {
+      const { on, value } = fixedNow.current;
+      instrument.padDown(pad, on ? value : KEY_VELOCITY, timeStamp);
+      instrument.padUp(pad, timeStamp);
+    };
+    const click = (event: MouseEvent) => {
+      const target = padElement(event.target);
+      if (target && event.detail === 0) pressWithout(padOf(target), event.timeStamp);
+    };
+    const key = (event: KeyboardEvent) => {
+      const target = padElement(event.target);
+      if (!target || event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+      event.preventDefault();
+      pressWithout(padOf(target), event.timeStamp);
+    };
+    const noMenu = (event: Event) => event.preventDefault();
+    const stopLighting = instrument.performance.onSounded(({ pad, velocity, live }) => {
+      const target = element.querySelector<HTMLElement>(`[data-pad="${pad}"]`);
+      if (target) light(target, velocity, live ? strikePoint.get(pad) : undefined);
+      strikePoint.delete(pad);
+    });
+
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('click', click);
+    element.addEventListener('keydown', key);
+    element.addEventListener('contextmenu', noMenu);
+    window.addEventListener('pointerup', up);
+    window.addEventListener('pointercancel', up);
+    return () => {
+      stopLighting();
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('click', click);
+      element.removeEventListener('keydown', key);
+      element.removeEventListener('contextmenu', noMenu);
+      window.removeEventListener('pointerup', up);
+      window.removeEventListener('pointercancel', up);
+      for (const pad of held.values()) instrument.padUp(pad, window.performance.now());
+    };
+  }, [instrument]);
+
+  const { pads } = KITS[track.kit];
+  return (
+    <View
+      role="group"
+      aria-label="Pads"
+      ref={(node: unknown) => void (grid.current = node as HTMLElement | null)}
+      style={styles.grid}
+    >
+      {ROWS.map((row) => (
+        <View key={row[0]} style={styles.row}>
+          {row.map((pad) => (
+            <Pad key={pad} pad={pad} name={pads[pad]!.name} keyName={keyName(keys[pad]!)} hits={hits[pad]!} />
+          ))}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+/** The hits of each pad in the current pattern, as shares of the loop. */
+function useHitRows(): string[] {
+  const sounding = useAppSelector(selectSounding);
+  const length = useAppSelector((state) => selectPattern(state)?.length ?? 1);
+  return useMemo(() => {
+    const rows: string[][] = Array.from({ length: PADS }, () => []);
+    for (const hit of sounding) rows[hit.pad]!.push((hit.tick / length).toFixed(4));
+    return rows.map((row) => row.join(','));
+  }, [sounding, length]);
+}
+
+function padElement(target: EventTarget | null): HTMLElement | null {
+  return target instanceof Element ? target.closest<HTMLElement>('[data-pad]') : null;
+}
+
+function padOf(element: HTMLElement): number {
+  return Number(element.dataset.pad);
+}
+
+/** Fills the pad from where it was struck, as far as it was hard; from the middle when nobody's finger struck it. */
+function light(element: HTMLElement, velocity: number, point?: { x: number; y: number }): void {
+  const glow = element.firstElementChild as HTMLElement;
+  const { offsetWidth: width, offsetHeight: height } = element;
+  glow.style.left = `${point?.x ?? width / 2}px`;
+  glow.style.top = `${point?.y ?? height / 2}px`;
+  const reach = (Math.hypot(width, height) * (0.25 + 0.75 * velocity)) / 5;
+  glow.getAnimations().forEach((animation) => animation.cancel());
+  element.dataset.lit = 'true';
+  const animation = glow.animate(
+    [
+      { transform: `scale(${reach * 0.55})`, opacity: 0.95 },
+      { transform: `scale(${reach})`, opacity: 0.8, offset: 0.25 },
+      { transform: `scale(${reach})`, opacity: 0 },
+    ],
+    { duration: GLOW_MS, easing: 'ease-out' },
+  );
+  animation.onfinish = () => delete element.dataset.lit;
+}
+
+const styles = StyleSheet.create({
+  grid: { flex: 1, gap: 6, touchAction: 'none' } as ViewStyle,
+  row: { flex: 1, flexDirection: 'row', gap: 6 },
+});

@@ -1,0 +1,101 @@
+import { StyleSheet, View } from 'react-native';
+import { nearestLoopBars } from '@/core/edit/loop';
+import { LOOP_BARS, loopBars } from '@/core/model/set';
+import { GRID_NAMES } from '@/core/timing/grid';
+import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';
+import { fixedVelocityToggled } from '@/store/settingsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { NumberField } from '../shared/NumberField';
+
+const GRID_OPTIONS = GRID_NAMES.map((name) => ({ value: name, name }));
+const SHORTEST = LOOP_BARS[0];
+const LONGEST = LOOP_BARS[LOOP_BARS.length - 1]!;
+
+/** What one sets while playing pads: input quantize and its grid, the loop's length, how hard a strike counts. */
+export function PadTools() {
+  const dispatch = useAppDispatch();
+  const quantize = useAppSelector((state) => selectSet(state).inputQuantize);
+  const fixed = useAppSelector((state) => state.settings.fixedVelocity);
+  return (
+    <View style={styles.tools}>
+      <ControlButton
+        label="Input quantize"
+        caption="Quantize"
+        text={quantize.on ? 'On' : 'Off'}
+        pressed={quantize.on}
+        onPress={() => dispatch(inputQuantizeToggled())}
+        style={styles.grow}
+      />
+      <Choice
+        label="Grid"
+        caption="Grid"
+        value={quantize.grid}
+        options={GRID_OPTIONS}
+        numeric
+        onChoose={(grid) => dispatch(gridSet(grid))}
+        style={styles.grid}
+      />
+      <LoopLength />
+      <ControlButton
+        label="Fixed velocity"
+        caption="Fixed"
+        text={fixed.on ? String(Math.round(fixed.value * 127)) : 'Off'}
+        pressed={fixed.on}
+        onPress={() => dispatch(fixedVelocityToggled())}
+        style={styles.fixed}
+      />
+    </View>
+  );
+}
+
+function LoopLength() {
+  const dispatch = useAppDispatch();
+  const bars = useAppSelector((state) => {
+    const pattern = selectPattern(state);
+    return pattern ? loopBars(pattern, selectSet(state).meter) : SHORTEST;
+  });
+  const set = (wanted: number) => dispatch(loopBarsSet({ track: CURRENT_TRACK, bars: wanted }));
+  const stepFrom = LOOP_BARS.indexOf(nearestLoopBars(bars) as (typeof LOOP_BARS)[number]);
+  return (
+    <View style={styles.loop}>
+      <ControlButton label="Halve loop" text="÷2" disabled={bars <= SHORTEST} onPress={() => set(bars / 2)} />
+      <NumberField
+        label="Loop length"
+        value={bars}
+        min={SHORTEST}
+        max={LONGEST}
+        text={`${Math.round(bars * 100) / 100} bar${bars === 1 ? '' : 's'}`}
+        valueText={`${bars} bars`}
+        onStep={(steps) => set(LOOP_BARS[Math.min(LOOP_BARS.length - 1, Math.max(0, stepFrom + steps))]!)}
+        onType={(text) => {
+          const wanted = Number.parseFloat(text.replace(',', '.'));
+          if (!(wanted > 0)) {
+            dispatch(noticed(`Loop length “${text.trim()}” is not a number of bars: ${LOOP_BARS.join(', ')}.`));
+            return false;
+          }
+          const nearest = nearestLoopBars(wanted);
+          if (nearest !== wanted) dispatch(noticed(`Loops last ${LOOP_BARS.join(', ')} bars: set to ${nearest}.`));
+          set(wanted);
+          return true;
+        }}
+        style={styles.bars}
+        textStyle={styles.barsText}
+      />
+      <ControlButton label="Double loop" text="×2" disabled={bars >= LONGEST} onPress={() => set(bars * 2)} />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 4 },
+  grow: { minWidth: 66 },
+  grid: { minWidth: 62 },
+  loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
+  bars: { flex: 1, minWidth: 0 },
+  barsText: { fontSize: 13 },
+  fixed: { minWidth: 52 },
+});

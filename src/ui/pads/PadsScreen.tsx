@@ -1,0 +1,25 @@
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { WIDE } from '../theme/tokens';
+import { PadGrid } from './PadGrid';
+import { PadTools } from './PadTools';
+import { PatternPicture } from './PatternPicture';
+
+/** The place *Pads*: tools above the pads; on a wide screen the current pattern stands beside them. */
+export function PadsScreen() {
+  const wide = useWindowDimensions().width >= WIDE;
+  return (
+    <View style={styles.screen}>
+      <View style={[styles.play, wide && styles.playWide]}>
+        <PadTools />
+        <PadGrid />
+      </View>
+      {wide && <PatternPicture />}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, flexDirection: 'row', padding: 8, gap: 12 },
+  play: { flex: 1, gap: 8 },
+  playWide: { flexGrow: 0, flexBasis: 520 },
+});

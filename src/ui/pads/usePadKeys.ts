@@ -1,0 +1,35 @@
+import { useEffect } from 'react';
+import { useStore } from 'react-redux';
+import type { Store } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { isTyping } from '../shell/focus';
+import { KEY_VELOCITY } from './PadGrid';
+
+/** Sixteen computer keys play the pads, by their place on the keyboard. Shift strikes hard. */
+export function usePadKeys(): void {
+  const instrument = useInstrument();
+  const store = useStore() as Store;
+  useEffect(() => {
+    const padOf = (event: KeyboardEvent) => store.getState().settings.padKeys.indexOf(event.code);
+    const down = (event: KeyboardEvent) => {
+      const pad = padOf(event);
+      if (pad < 0 || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      const { on, value } = store.getState().settings.fixedVelocity;
+      instrument.padDown(pad, on ? value : event.shiftKey ? 1 : KEY_VELOCITY, event.timeStamp);
+    };
+    const up = (event: KeyboardEvent) => {
+      const pad = padOf(event);
+      if (pad >= 0) instrument.padUp(pad, event.timeStamp);
+    };
+    // A page that loses the keyboard never hears the release.
+    const away = () => instrument.releaseAll();
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    window.addEventListener('blur', away);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+      window.removeEventListener('blur', away);
+    };
+  }, [instrument, store]);
+}

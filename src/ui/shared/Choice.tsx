@@ -1,0 +1,33 @@
+import type { StyleProp, ViewStyle } from 'react-native';
+import { PopMenu } from './PopMenu';
+
+interface Props<T extends string> {
+  label: string;
+  caption?: string;
+  value: T;
+  options: readonly { value: T; name: string }[];
+  numeric?: boolean;
+  onChoose: (value: T) => void;
+  style?: StyleProp<ViewStyle>;
+}
+
+/** A key that shows one of several values and opens the list of them. */
+export function Choice<T extends string>({ label, caption, value, options, numeric, onChoose, style }: Props<T>) {
+  const name = options.find((o) => o.value === value)?.name ?? value;
+  const items = options.map((option) => ({
+    title: option.name,
+    chosen: option.value === value,
+    act: () => onChoose(option.value),
+  }));
+  return (
+    <PopMenu
+      label={label}
+      caption={caption}
+      text={name}
+      numeric={numeric}
+      description={name}
+      style={style}
+      items={items}
+    />
+  );
+}

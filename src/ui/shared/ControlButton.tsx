@@ -1,0 +1,108 @@
+import type { ReactNode } from 'react';
+import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp, type ViewStyle } from 'react-native';
+import { Icon, Text } from 'react-native-paper';
+import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/fonts';
+import { useTokens } from '../theme/theme';
+import { GAP, RADIUS, TOUCH, type Tokens } from '../theme/tokens';
+
+export type Tone = 'plain' | 'primary' | 'record';
+
+interface Props {
+  /** Accessible name. */
+  label: string;
+  /** Small first line. */
+  caption?: string;
+  /** Main line. */
+  text?: string;
+  /** Set the main line as a number. */
+  numeric?: boolean;
+  icon?: string;
+  tone?: Tone;
+  /** For switches: on or off. */
+  pressed?: boolean;
+  disabled?: boolean;
+  expanded?: boolean;
+  /** More for assistive technology, such as a state in words. */
+  description?: string;
+  onPress: (event: GestureResponderEvent) => void;
+  style?: StyleProp<ViewStyle>;
+  children?: ReactNode;
+}
+
+/** A flat key of the instrument's surface: 44 px or more, a caption and a value, on or off by fill and by outline. */
+export function ControlButton({
+  label,
+  caption,
+  text,
+  numeric,
+  icon,
+  tone = 'plain',
+  pressed,
+  disabled,
+  expanded,
+  description,
+  onPress,
+  style,
+  children,
+}: Props) {
+  const tokens = useTokens();
+  const look = looks(tokens, tone, pressed === true);
+  return (
+    <Pressable
+      role="button"
+      aria-label={label}
+      aria-pressed={pressed}
+      aria-expanded={expanded}
+      aria-disabled={disabled}
+      aria-description={description}
+      disabled={disabled}
+      onPress={onPress}
+      style={({ pressed: down }) => [
+        styles.key,
+        { backgroundColor: look.fill, borderColor: look.edge, opacity: disabled ? 0.45 : down ? 0.75 : 1 },
+        style,
+      ]}
+    >
+      {caption !== undefined && (
+        <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>
+          {caption}
+        </Text>
+      )}
+      <View style={styles.line}>
+        {icon !== undefined && <Icon source={icon} size={22} color={look.ink} />}
+        {text !== undefined && (
+          <Text numberOfLines={1} style={[numeric ? styles.number : styles.word, { color: look.ink }]}>
+            {text}
+          </Text>
+        )}
+        {children}
+      </View>
+    </Pressable>
+  );
+}
+
+function looks(t: Tokens, tone: Tone, on: boolean) {
+  if (tone === 'primary') return { fill: t.breast, edge: t.breast, ink: t.onBreast, quiet: t.onBreast };
+  if (tone === 'record') {
+    return on
+      ? { fill: t.berry, edge: t.berry, ink: t.onBerry, quiet: t.onBerry }
+      : { fill: 'transparent', edge: t.berry, ink: t.berry, quiet: t.berry };
+  }
+  return { fill: t.slate, edge: on ? t.breast : t.slate, ink: t.wing, quiet: on ? t.wing : t.cap };
+}
+
+const styles = StyleSheet.create({
+  key: {
+    minHeight: TOUCH,
+    minWidth: TOUCH,
+    borderRadius: RADIUS,
+    borderWidth: 2,
+    paddingHorizontal: GAP - 2,
+    alignItems: 'center',
+    justifyContent: 'center',
+  },
+  line: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
+  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
+  word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2 },
+  number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },
+});

@@ -1,0 +1,134 @@
+import { useRef, useState } from 'react';
+import { StyleSheet, TextInput, View, type StyleProp, type TextStyle, type ViewStyle } from 'react-native';
+import { NUMBERS } from '../theme/fonts';
+import { useTokens } from '../theme/theme';
+import { RADIUS, TOUCH } from '../theme/tokens';
+
+interface Props {
+  /** Accessible name. */
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  /** The value as shown and typed. */
+  text: string;
+  /** The value in words for assistive technology. */
+  valueText?: string;
+  /** Takes typed text; returns false when it cannot be used, and the old value is shown again. */
+  onType: (text: string) => boolean;
+  /** One step up or down (arrow keys, wheel), ten with Page keys. */
+  onStep: (steps: number) => void;
+  /** Dragged: px to the right plus px upwards since the drag began, and the value it began with. */
+  onDrag?: (px: number, from: number) => void;
+  style?: StyleProp<ViewStyle>;
+  textStyle?: StyleProp<TextStyle>;
+}
+
+const DRAG_STARTS_PX = 6;
+const STEPS: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 };
+
+/** A number that can be typed, stepped with keys and, where it makes sense, dragged. */
+export function NumberField({
+  label,
+  value,
+  min,
+  max,
+  text,
+  valueText,
+  onType,
+  onStep,
+  onDrag,
+  style,
+  textStyle,
+}: Props) {
+  const tokens = useTokens();
+  const [typed, setTyped] = useState<string | null>(null);
+  const input = useRef<TextInput>(null);
+  const drag = useRef<{ x: number; y: number; from: number; moved: boolean } | null>(null);
+
+  const commit = () => {
+    if (typed !== null && typed !== text) onType(typed);
+    setTyped(null);
+  };
+
+  return (
+    <View
+      style={[styles.box, { backgroundColor: tokens.slate }, style]}
+      onPointerDown={(event) => {
+        if (!onDrag) return;
+        const { clientX, clientY, pointerId } = event.nativeEvent;
+        drag.current = { x: clientX, y: clientY, from: value, moved: false };
+        (event.currentTarget as unknown as HTMLElement).setPointerCapture(pointerId);
+        // The keyboard must not spring up under a drag: focus waits for the release.
+        if (typed === null) event.preventDefault();
+      }}
+      onPointerMove={(event) => {
+        const d = drag.current;
+        if (!d || !onDrag) return;
+        const px = event.nativeEvent.clientX - d.x - (event.nativeEvent.clientY - d.y);
+        if (Math.abs(px) > DRAG_STARTS_PX) d.moved = true;
+        if (d.moved) onDrag(px, d.from);
+      }}
+      onPointerUp={() => {
+        if (drag.current && !drag.current.moved) input.current?.focus();
+        drag.current = null;
+      }}
+      onPointerCancel={() => (drag.current = null)}
+    >
+      <TextInput
+        ref={input}
+        role="spinbutton"
+        aria-label={label}
+        aria-valuenow={value}
+        aria-valuemin={min}
+        aria-valuemax={max}
+        aria-valuetext={valueText}
+        inputMode="decimal"
+        autoComplete="off"
+        selectTextOnFocus
+        value={typed ?? text}
+        onFocus={() => setTyped(text)}
+        onChangeText={setTyped}
+        onBlur={commit}
+        onSubmitEditing={() => {
+          commit();
+          input.current?.blur();
+        }}
+        onKeyPress={(event) => {
+          const { key } = event.nativeEvent;
+          if (key === 'Escape') {
+            setTyped(null);
+            input.current?.blur();
+          }
+          const steps = STEPS[key];
+          if (steps === undefined) return;
+          event.preventDefault();
+          setTyped(null);
+          onStep(steps);
+        }}
+        style={[styles.text, { color: tokens.wing }, textStyle]}
+      />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  box: {
+    minHeight: TOUCH,
+    flexShrink: 1,
+    overflow: 'hidden',
+    borderRadius: RADIUS,
+    justifyContent: 'center',
+    touchAction: 'none',
+    cursor: 'pointer',
+  } as ViewStyle,
+  text: {
+    fontFamily: NUMBERS,
+    fontSize: 20,
+    textAlign: 'center',
+    width: '100%',
+    minWidth: 0,
+    minHeight: TOUCH - 4,
+    borderRadius: RADIUS,
+  },
+});

@@ -1,0 +1,58 @@
+import { Fragment, useRef, useState, type ComponentProps } from 'react';
+import { View } from 'react-native';
+import { Divider, Menu } from 'react-native-paper';
+import { ControlButton } from './ControlButton';
+
+export interface PopMenuItem {
+  title: string;
+  icon?: string;
+  /** The one of a choice that holds now. */
+  chosen?: boolean;
+  /** A rule above it: what follows is of another kind. */
+  ruled?: boolean;
+  act: () => void;
+}
+
+interface Props extends Omit<ComponentProps<typeof ControlButton>, 'onPress' | 'expanded'> {
+  items: readonly PopMenuItem[];
+}
+
+/** A key that opens a menu below itself. The menu exists only while it is open, so that it never takes the focus unasked. */
+export function PopMenu({ items, ...button }: Props) {
+  const [anchor, setAnchor] = useState<{ x: number; y: number } | null>(null);
+  const box = useRef<View>(null);
+  const close = () => {
+    setAnchor(null);
+    (box.current as unknown as HTMLElement).querySelector<HTMLElement>('[role="button"]')?.focus();
+  };
+  return (
+    <View ref={box} style={{ flexShrink: 1 }}>
+      <ControlButton
+        {...button}
+        expanded={anchor !== null}
+        onPress={() => {
+          const { left, bottom } = (box.current as unknown as HTMLElement).getBoundingClientRect();
+          setAnchor({ x: left, y: bottom + 4 });
+        }}
+      />
+      {anchor && (
+        <Menu visible anchor={anchor} onDismiss={close}>
+          {items.map(({ title, icon, chosen, ruled, act }) => (
+            <Fragment key={title}>
+              {ruled && <Divider />}
+              <Menu.Item
+                title={title}
+                leadingIcon={icon}
+                trailingIcon={chosen ? 'check' : undefined}
+                onPress={() => {
+                  close();
+                  act();
+                }}
+              />
+            </Fragment>
+          ))}
+        </Menu>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,88 @@
+import { StyleSheet, View } from 'react-native';
+import { ProgressBar, Snackbar, Text } from 'react-native-paper';
+import { cancelExport } from '@/store/exportFiles';
+import { noticeDismissed } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { undone } from '@/store/undoable';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { RADIUS } from '../theme/tokens';
+
+const SHORT_MS = 5000;
+const LONG_MS = 20000;
+/** Longer texts need the longer time. */
+const LONG_TEXT = 60;
+
+/** What the app has to say, one notice at a time, and the progress of an export. Nothing here stops the music or takes the focus. */
+export function Notices() {
+  const dispatch = useAppDispatch();
+  const tokens = useTokens();
+  const notice = useAppSelector((state) => state.session.notices[0]);
+  const exporting = useAppSelector((state) => state.session.exporting);
+  return (
+    <>
+      {exporting !== null && (
+        <View style={[styles.progress, { backgroundColor: tokens.slate, borderColor: tokens.rule }]}>
+          <View style={styles.bar}>
+            <Text variant="bodyMedium">Exporting WAV: {Math.round(exporting * 100)} %</Text>
+            <ProgressBar aria-label="Export progress" progress={exporting} />
+          </View>
+          <ControlButton label="Cancel export" text="Cancel" onPress={cancelExport} />
+        </View>
+      )}
+      <Snackbar
+        key={notice?.id}
+        visible={notice !== undefined}
+        duration={notice && notice.text.length > LONG_TEXT ? LONG_MS : SHORT_MS}
+        onDismiss={() => notice && dispatch(noticeDismissed(notice.id))}
+        action={
+          notice && {
+            label: notice.undo ? 'Undo' : 'Close',
+            // The transport's own Undo button is the one of that plain name.
+            accessibilityLabel: notice.undo ? 'Undo this' : 'Close notice',
+            onPress: () => void (notice.undo && dispatch(undone())),
+          }
+        }
+      >
+        {notice?.text ?? ''}
+      </Snackbar>
+    </>
+  );
+}
+
+/** While the browser keeps the sound locked, says so and offers the key to it. */
+export function AudioLock() {
+  const instrument = useInstrument();
+  const audio = useAppSelector((state) => state.session.audio);
+  if (audio !== 'locked') return null;
+  return (
+    <View style={styles.lock}>
+      <ControlButton
+        tone="primary"
+        label="Start audio"
+        icon="volume-high"
+        text="Start audio: the browser waits for a touch"
+        onPress={() => instrument.unlock()}
+      />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  lock: { paddingHorizontal: 8, paddingTop: 6 },
+  progress: {
+    position: 'absolute',
+    left: 8,
+    right: 8,
+    bottom: 8,
+    zIndex: 3,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 12,
+    padding: 12,
+    borderRadius: RADIUS,
+    borderWidth: 1,
+  },
+  bar: { flex: 1, gap: 8 },
+});

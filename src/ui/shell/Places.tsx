@@ -1,0 +1,41 @@
+import { Link, usePathname, type Href } from 'expo-router';
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { WingBars } from '../shared/WingBars';
+import { WORDS_STRONG } from '../theme/fonts';
+import { useTokens } from '../theme/theme';
+import { TOUCH } from '../theme/tokens';
+
+/** The places that exist. Each next one is added here and in `src/app`. */
+const PLACES: readonly { name: string; href: Href }[] = [{ name: 'Pads', href: '/pads' }];
+
+/** The way between places: along the bottom on a phone, down the side on a wide screen. */
+export function Places({ wide }: { wide: boolean }) {
+  const tokens = useTokens();
+  const here = usePathname();
+  return (
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={[wide ? styles.rail : styles.bottom, { backgroundColor: tokens.slate }]}
+    >
+      {PLACES.map(({ name, href }) => (
+        <Link key={name} href={href} aria-current={here === href ? 'page' : undefined} style={styles.link}>
+          <View style={styles.place}>
+            <View style={styles.sign}>{here === href && <WingBars color={tokens.breast} height={12} />}</View>
+            <Text style={[styles.name, { color: here === href ? tokens.wing : tokens.cap }]}>{name}</Text>
+          </View>
+        </Link>
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  bottom: { flexDirection: 'row', height: 56 },
+  rail: { width: 84, paddingTop: 8, gap: 4 },
+  link: { flexGrow: 1, flexBasis: 0, maxHeight: 64, textDecorationLine: 'none' },
+  place: { minHeight: TOUCH + 8, alignItems: 'center', justifyContent: 'center', width: '100%', flexGrow: 1 },
+  sign: { height: 16, justifyContent: 'center' },
+  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 22 },
+});

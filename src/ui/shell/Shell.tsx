@@ -1,0 +1,48 @@
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { Flyway } from '../flyway/Flyway';
+import { usePadKeys } from '../pads/usePadKeys';
+import { useTokens } from '../theme/theme';
+import { WIDE } from '../theme/tokens';
+import { Transport } from '../transport/Transport';
+import { AudioLock, Notices } from './Notices';
+import { Places } from './Places';
+import { SetupSheet } from './SetupSheet';
+import { useShortcuts } from './useShortcuts';
+
+/** The frame of every place: transport and Flyway on top, the places below or beside, sheets and notices over the middle. */
+export function Shell({ children }: { children: ReactNode }) {
+  const tokens = useTokens();
+  const wide = useWindowDimensions().width >= WIDE;
+  const [setup, setSetup] = useState(false);
+  usePadKeys();
+  useShortcuts();
+  const main = (
+    <View style={styles.main}>
+      <Transport setupOpen={setup} onSetup={() => setSetup(!setup)} />
+      <AudioLock />
+      <View style={styles.flyway}>
+        <Flyway />
+      </View>
+      <View role="main" style={styles.place}>
+        {children}
+        {setup && <SetupSheet onClose={() => setSetup(false)} />}
+        <Notices />
+      </View>
+    </View>
+  );
+  return (
+    <View style={[styles.page, { backgroundColor: tokens.ground, flexDirection: wide ? 'row' : 'column' }]}>
+      {wide && <Places wide />}
+      {main}
+      {!wide && <Places wide={false} />}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  page: { flex: 1 },
+  main: { flex: 1, minHeight: 0 },
+  flyway: { marginTop: 8 },
+  place: { flex: 1, minHeight: 0 },
+});

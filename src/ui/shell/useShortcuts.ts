@@ -1,0 +1,87 @@
+import { useEffect } from 'react';
+import { useStore } from 'react-redux';
+import { tinykeys } from 'tinykeys';
+import { LOOP_BARS, loopBars } from '@/core/model/set';
+import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
+import { inputQuantizeToggled, loopBarsSet, metronomeToggled, tempoSet } from '@/store/setSlice';
+import type { Store } from '@/store/store';
+import { redone, undone } from '@/store/undoable';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTapTempo } from '../transport/TempoControl';
+import { isOnControl, isTyping } from './focus';
+
+/** The keys that work everywhere, as the Setup sheet lists them. None is one by which a browser closes, reloads or navigates. */
+export const SHORTCUTS = [
+  { keys: 'Space', does: 'Play, stop' },
+  { keys: 'Enter', does: 'Record' },
+  { keys: 'Home', does: 'Back to the top, when stopped' },
+  { keys: 'T', does: 'Tap tempo' },
+  { keys: '↑ ↓', does: 'Tempo up, down' },
+  { keys: 'M', does: 'Metronome' },
+  { keys: 'I', does: 'Input quantize' },
+  { keys: '[ ]', does: 'Halve, double loop' },
+  { keys: 'Ctrl Z', does: 'Undo' },
+  { keys: 'Ctrl Shift Z', does: 'Redo' },
+] as const;
+
+export function useShortcuts(): void {
+  const instrument = useInstrument();
+  const store = useStore() as Store;
+  const tap = useTapTempo();
+  useEffect(() => {
+    const everywhere = (act: (event: KeyboardEvent) => void) => (event: KeyboardEvent) => {
+      if (isTyping(event.target)) return;
+      event.preventDefault();
+      act(event);
+    };
+    /** Space and Enter press the control that has the focus; only with none are they the transport's. */
+    const free = (act: () => void) => (event: KeyboardEvent) => {
+      if (isOnControl(event.target) || event.repeat) return;
+      everywhere(act)(event);
+    };
+    const once = (act: (event: KeyboardEvent) => void) =>
+      everywhere((event) => {
+        if (!event.repeat) act(event);
+      });
+    const nudge = (bpm: number) =>
+      everywhere((event) => {
+        if (!isOnControl(event.target)) store.dispatch(tempoSet(selectSet(store.getState()).tempo + bpm));
+      });
+    const scaleLoop = (factor: number) => () => {
+      const state = store.getState();
+      const pattern = selectPattern(state);
+      if (!pattern) return;
+      const bars = loopBars(pattern, selectSet(state).meter) * factor;
+      if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
+        store.dispatch(loopBarsSet({ track: CURRENT_TRACK, bars }));
+      }
+    };
+    return tinykeys(window, {
+      Space: free(() => instrument.playOrStop()),
+      Enter: free(() => instrument.toggleRecord()),
+      Home: once(() => {
+        if (!instrument.performance.anchor.playing) instrument.stop();
+      }),
+      KeyT: once((event) => tap(event.timeStamp)),
+      KeyM: once(() => store.dispatch(metronomeToggled())),
+      KeyI: once(() => store.dispatch(inputQuantizeToggled())),
+      ArrowUp: nudge(1),
+      ArrowDown: nudge(-1),
+      BracketLeft: once(scaleLoop(0.5)),
+      BracketRight: once(scaleLoop(2)),
+      '$mod+KeyZ': everywhere(() => store.dispatch(undone())),
+      '$mod+Shift+KeyZ': everywhere(() => store.dispatch(redone())),
+      '$mod+KeyY': everywhere(() => store.dispatch(redone())),
+    });
+  }, [instrument, store, tap]);
+
+  // A key that was pressed with the mouse or a finger gives the keyboard back, so that Space is play again.
+  useEffect(() => {
+    const giveBack = () => {
+      const { activeElement } = document;
+      if (activeElement instanceof HTMLElement && activeElement.matches('[role="button"]')) activeElement.blur();
+    };
+    window.addEventListener('pointerup', giveBack);
+    return () => window.removeEventListener('pointerup', giveBack);
+  }, []);
+}

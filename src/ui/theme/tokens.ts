@@ -1,0 +1,66 @@
+/** Colours of the product, dark and light, by what they mean. */
+export interface Tokens {
+  /** Page. */
+  ground: string;
+  /** Surfaces. */
+  slate: string;
+  /** Surfaces on surfaces: cells, tracks of strips. */
+  deep: string;
+  /** Secondary: rulers, what is idle. Readable as text on ground and slate. */
+  cap: string;
+  /** Primary: what sounds now. */
+  breast: string;
+  /** Text on breast. */
+  onBreast: string;
+  /** Text, wing bars, the playhead. */
+  wing: string;
+  /** What is placed; confirmations. */
+  moss: string;
+  /** What is waiting, always with its number. */
+  straw: string;
+  onStraw: string;
+  /** Recording and destructive, always with the word. */
+  berry: string;
+  onBerry: string;
+  /** Thin rules. */
+  rule: string;
+}
+
+export const dark: Tokens = {
+  ground: '#14191F',
+  slate: '#1F2831',
+  deep: '#10151A',
+  cap: '#8FABC1',
+  breast: '#DE7B4F',
+  onBreast: '#14191F',
+  wing: '#F5F0E6',
+  moss: '#93B266',
+  straw: '#E4BC62',
+  onStraw: '#14191F',
+  berry: '#E8798A',
+  onBerry: '#14191F',
+  rule: '#32404D',
+};
+
+export const light: Tokens = {
+  ground: '#F1EDE4',
+  slate: '#FFFDF8',
+  deep: '#E3DED2',
+  cap: '#46627A',
+  breast: '#C9602F',
+  onBreast: '#14191F',
+  wing: '#1B232B',
+  moss: '#557526',
+  straw: '#E4BC62',
+  onStraw: '#14191F',
+  berry: '#A82F42',
+  onBerry: '#FFFDF8',
+  rule: '#C9C2B3',
+};
+
+/** Smallest touch target, px. */
+export const TOUCH = 44;
+export const RADIUS = 12;
+export const GAP = 8;
+/** From this width on, places stand in a rail at the side. */
+export const WIDE = 900;

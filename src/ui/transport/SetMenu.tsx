@@ -1,0 +1,63 @@
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { demoSet, emptySet } from '@/core/model/create';
+import { exportMidi, exportWav } from '@/store/exportFiles';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { patternCleared } from '@/store/setSlice';
+import { useAppSelector, type Store } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { PopMenu } from '../shared/PopMenu';
+import { WORDS, WORDS_STRONG } from '../theme/fonts';
+import { useTokens } from '../theme/theme';
+
+/** The set's name, which opens what can be done with the set as a whole. */
+export function SetMenu() {
+  const tokens = useTokens();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const name = useAppSelector((state) => selectSet(state).name);
+  const track = useAppSelector((state) => selectTrack(state).name);
+  const pattern = useAppSelector((state) => selectPattern(state)?.name ?? 'No pattern');
+  const replace = (what: string, make: typeof demoSet) => () => {
+    instrument.open(make());
+    store.dispatch(noticed(what, true));
+  };
+  const clear = () => {
+    store.dispatch(patternCleared({ track: CURRENT_TRACK }));
+    store.dispatch(noticed('Pattern cleared.', true));
+  };
+  const items = [
+    { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
+    { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
+    { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
+    { title: 'Start empty', icon: 'file-outline', act: replace('An empty set is open.', emptySet) },
+    { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
+  ];
+  return (
+    <PopMenu label="Set menu" description={`${name}, ${track}, ${pattern}`} style={styles.anchor} items={items}>
+      <View style={styles.names}>
+        <Text numberOfLines={1} style={[styles.set, { color: tokens.wing }]}>
+          {name}
+        </Text>
+        <Text numberOfLines={1} style={[styles.pattern, { color: tokens.cap }]}>
+          {track} · {pattern}
+        </Text>
+      </View>
+    </PopMenu>
+  );
+}
+
+const styles = StyleSheet.create({
+  anchor: {
+    alignItems: 'flex-start',
+    overflow: 'hidden',
+    backgroundColor: 'transparent',
+    borderColor: 'transparent',
+    paddingHorizontal: 2,
+  },
+  names: { flexDirection: 'row', alignItems: 'baseline', gap: 8, flexShrink: 1 },
+  set: { fontFamily: WORDS_STRONG, fontSize: 21, lineHeight: 26, letterSpacing: 0.1 },
+  pattern: { fontFamily: WORDS, fontSize: 16, lineHeight: 22, flexShrink: 1 },
+});

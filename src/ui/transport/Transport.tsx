@@ -1,0 +1,57 @@
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { ControlButton } from '../shared/ControlButton';
+import { WIDE } from '../theme/tokens';
+import { ClickControls } from './ClickControls';
+import { History } from './History';
+import { PlayControls } from './PlayControls';
+import { Position } from './Position';
+import { SetMenu } from './SetMenu';
+import { TempoControl } from './TempoControl';
+
+interface Props {
+  setupOpen: boolean;
+  onSetup: () => void;
+}
+
+/** What never leaves the screen: the set, undo, play and record, where the song is, tempo and click. */
+export function Transport({ setupOpen, onSetup }: Props) {
+  const wide = useWindowDimensions().width >= WIDE;
+  const set = (
+    <View style={[styles.row, wide && styles.set]}>
+      <View style={styles.grow}>
+        <SetMenu />
+      </View>
+      <History />
+      <ControlButton label="Setup" icon="tune-vertical" pressed={setupOpen} onPress={onSetup} />
+    </View>
+  );
+  const play = (
+    <View style={[styles.row, wide && styles.play]}>
+      <PlayControls />
+      <Position />
+    </View>
+  );
+  const time = (
+    <View style={[styles.row, wide && styles.time]}>
+      <TempoControl />
+      <ClickControls />
+    </View>
+  );
+  return (
+    <View role="toolbar" aria-label="Transport" style={wide ? styles.wide : styles.phone}>
+      {set}
+      {play}
+      {time}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  phone: { paddingHorizontal: 8, paddingTop: 4, gap: 6 },
+  wide: { paddingHorizontal: 12, paddingVertical: 8, gap: 16, flexDirection: 'row', alignItems: 'center' },
+  row: { flexDirection: 'row', gap: 4, alignItems: 'stretch' },
+  grow: { flex: 1, minWidth: 0 },
+  set: { flex: 1, minWidth: 0, alignItems: 'center' },
+  time: { width: 392 },
+  play: { width: 380 },
+});
