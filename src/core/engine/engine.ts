@@ -21,6 +21,8 @@ const STROKES_KEPT = 256;
 /** Frames between two `state` events. */
 const STATE_EVERY = 1024;
 const GAIN_RAMP_SECONDS = 0.01;
+/** Far below a frame at any tempo, far above the error of the arithmetic after days. */
+const ROUNDING_TICKS = 1e-6;
 
 /** One recorded stroke. */
 interface Stroke {
@@ -132,8 +134,12 @@ export class Engine {
   process(outLeft: Float32Array, outRight: Float32Array, frames = outLeft.length, offset = 0): void {
     let done = 0;
     while (done < frames) {
-      while (this.pending.length > 0 && this.pending[0]![0] <= this.frame) this.apply(this.pending.shift()!);
-      const untilEvent = this.playDue() - this.frame;
+      let next = this.playDue();
+      if (this.pending.length > 0 && this.pending[0]![0] <= this.frame) {
+        while (this.pending.length > 0 && this.pending[0]![0] <= this.frame) this.apply(this.pending.shift()!);
+        next = this.playDue();
+      }
+      const untilEvent = next - this.frame;
       const untilCommand = this.pending.length > 0 ? this.pending[0]![0] - this.frame : Infinity;
       const n = Math.min(frames - done, CHUNK, untilEvent, untilCommand);
       this.render(outLeft, outRight, offset + done, n);
@@ -328,10 +334,19 @@ export class Engine {
       for (const track of this.tracks) hitTick = Math.min(hitTick, track.player.nextTick(this.playedThrough));
       const clickTick = this.nextClick();
       const next = frameAt(this.now, Math.min(hitTick, clickTick));
-      if (next > this.frame) return next;
+      if (next > this.frame) {
+        this.passBy();
+        return next;
+      }
       if (hitTick <= clickTick) this.playHits(hitTick);
       if (clickTick <= hitTick) this.playClick(clickTick);
     }
+  }
+
+  /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
+  private passBy(): void {
+    const through = Math.floor(tickAt(this.now, this.frame + 0.5) - ROUNDING_TICKS);
+    if (through > this.playedThrough) this.playedThrough = through;
   }
 
   private playHits(songTick: number): void {

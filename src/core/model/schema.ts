@@ -9,6 +9,7 @@ import {
   IsIn,
   IsInt,
   IsNumber,
+  IsObject,
   IsString,
   Max,
   MaxLength,
@@ -43,13 +44,22 @@ class HitSchema {
   @IsNumber(finite) @Min(-MAX_TICKS) @Max(MAX_TICKS) tick!: number;
   @IsNumber(finite) @Min(0) @Max(MAX_TICKS) length!: number;
   @IsNumber(finite) @Min(0) @Max(1) velocity!: number;
-  @ValidateIf((_, value) => value !== null) @ValidateNested() @Type(() => SnapSchema) snap!: SnapSchema | null;
+  @ValidateIf((_, value) => value !== null)
+  @IsObject()
+  @ValidateNested()
+  @Type(() => SnapSchema)
+  snap!: SnapSchema | null;
 }
 
 class PatternSchema {
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @IsInt() @Min(PPQ / 4) @Max(MAX_TICKS) length!: number;
-  @IsArray() @ArrayMaxSize(MAX_HITS) @ValidateNested({ each: true }) @Type(() => HitSchema) hits!: HitSchema[];
+  @IsArray()
+  @ArrayMaxSize(MAX_HITS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => HitSchema)
+  hits!: HitSchema[];
 }
 
 class TrackSchema {
@@ -85,13 +95,14 @@ class SetSchema {
   @Equals(SCHEMA_VERSION) schema!: typeof SCHEMA_VERSION;
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @IsNumber(finite) @Min(MIN_TEMPO) @Max(MAX_TEMPO) tempo!: number;
-  @ValidateNested() @Type(() => MeterSchema) meter!: MeterSchema;
-  @ValidateNested() @Type(() => MetronomeSchema) metronome!: MetronomeSchema;
+  @IsObject() @ValidateNested() @Type(() => MeterSchema) meter!: MeterSchema;
+  @IsObject() @ValidateNested() @Type(() => MetronomeSchema) metronome!: MetronomeSchema;
   @IsIn([0, 1, 2]) countIn!: CountIn;
-  @ValidateNested() @Type(() => InputQuantizeSchema) inputQuantize!: InputQuantizeSchema;
+  @IsObject() @ValidateNested() @Type(() => InputQuantizeSchema) inputQuantize!: InputQuantizeSchema;
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(MAX_TRACKS)
+  @IsObject({ each: true })
   @ValidateNested({ each: true })
   @Type(() => TrackSchema)
   tracks!: TrackSchema[];

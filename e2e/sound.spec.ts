@@ -1,0 +1,78 @@
+import { demoSet, emptySet } from '@/core/model/create';
+import type { BeatSet } from '@/core/model/set';
+import { renderCommands } from '@/core/engine/offline';
+import { expect, test } from './support/app';
+import { heard, listen, onsets, stall, type Heard } from './support/ear';
+
+/** One closed hat on every beat. */
+function hatSet(tempo: number): BeatSet {
+  const set = emptySet();
+  set.tempo = tempo;
+  set.tracks[0]!.patterns[0]!.hits = [0, 1, 2, 3].map((beat) => ({
+    id: beat + 1,
+    pad: 4,
+    tick: beat * 960,
+    length: 120,
+    velocity: 1,
+    snap: null,
+  }));
+  return set;
+}
+
+function differing(a: Float32Array, b: Float32Array): number {
+  let count = 0;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) count++;
+  return count;
+}
+
+/** Renders the engine's own log again, for the frames that were heard. */
+function again(sound: Heard, blockSize: number) {
+  const skip = Math.max(0, -sound.from);
+  const frames = sound.from + sound.left.length;
+  const { left, right } = renderCommands(sound.applied, sound.sampleRate, frames, blockSize);
+  return {
+    left: differing(sound.left.subarray(skip), left.subarray(Math.max(0, sound.from))),
+    right: differing(sound.right.subarray(skip), right.subarray(Math.max(0, sound.from))),
+    loudest: sound.left.reduce((most, x) => Math.max(most, Math.abs(x)), 0),
+  };
+}
+
+test('every hit of a loop is heard within a sample of its time while the page is blocked 400 ms at a time', async ({ app, page }) => {
+  const tempo = 75; // a hat every 800 ms leaves silence to find its onset in
+  await app.store('set', JSON.stringify(hatSet(tempo)));
+  await app.open();
+  await app.play.click();
+  await listen(page, 2);
+  await stall(page, 400, 12);
+  await listen(page, 4);
+  const sound = await heard(page);
+  const found = onsets(sound, 1e-5, Math.round(sound.sampleRate * 0.1));
+  const beat = (60 / tempo) * sound.sampleRate; // common practice: a quarter lasts 60000 / BPM ms
+  const heardBeats = Math.floor((sound.from + sound.left.length - found[0]!) / beat);
+  expect(found.length).toBeGreaterThanOrEqual(heardBeats);
+  expect(found.length).toBeGreaterThan(10);
+  const worst = Math.max(...found.map((frame, i) => Math.abs(frame - found[0]! - i * beat)));
+  expect(worst).toBeLessThanOrEqual(1);
+});
+
+test('what is heard is what Node renders from the log, to the sample, at any block size', async ({ app, page }) => {
+  await app.store('set', JSON.stringify(demoSet()));
+  await app.open();
+  await app.button('Metronome').click();
+  await app.play.click();
+  await listen(page, 3);
+  await app.pad(3).click();
+  await app.setTempo(140);
+  await app.pad(7).click({ position: { x: 10, y: 60 } });
+  await stall(page, 400, 2);
+  await app.setTempo('87.5');
+  await listen(page, 2);
+  await app.stop.click();
+  await listen(page, 1);
+  const sound = await heard(page);
+  for (const blockSize of [128, 997, 4096]) {
+    const { left, right, loudest } = again(sound, blockSize);
+    expect(loudest).toBeGreaterThan(0.2);
+    expect({ blockSize, left, right }).toEqual({ blockSize, left: 0, right: 0 });
+  }
+});

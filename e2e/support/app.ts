@@ -1,0 +1,136 @@
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import type { BeatSet } from '@/core/model/set';
+import { giveEar } from './ear';
+
+/** The instrument as a player sees it: its controls by the names that assistive technology reads. */
+export class App {
+  readonly play: Locator;
+  readonly stop: Locator;
+  readonly record: Locator;
+  readonly tempo: Locator;
+  readonly position: Locator;
+  readonly undo: Locator;
+  readonly redo: Locator;
+
+  constructor(readonly page: Page) {
+    const button = (name: string) => page.getByRole('button', { name, exact: true });
+    this.play = button('Play');
+    this.stop = button('Stop');
+    this.record = button('Record');
+    this.undo = button('Undo');
+    this.redo = button('Redo');
+    this.tempo = page.getByRole('spinbutton', { name: 'Tempo' });
+    this.position = page.getByRole('timer', { name: 'Position' });
+  }
+
+  button(name: string): Locator {
+    return this.page.getByRole('button', { name, exact: true });
+  }
+
+  pad(number: number): Locator {
+    return this.page.getByRole('button', { name: new RegExp(`^Pad ${number} `) });
+  }
+
+  async open(): Promise<void> {
+    await this.page.goto('/');
+    await expect(this.play).toBeVisible();
+    await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
+  }
+
+  async menu(item: string): Promise<void> {
+    await this.button('Set menu').click();
+    await this.page.getByRole('menuitem', { name: item }).click();
+  }
+
+  async setTempo(bpm: number | string): Promise<void> {
+    await this.tempo.fill(String(bpm));
+    await this.tempo.press('Enter');
+  }
+
+  async chooseGrid(grid: string): Promise<void> {
+    await this.button('Grid').click();
+    await this.page.getByRole('menuitem', { name: grid, exact: true }).click();
+  }
+
+  async countIn(text: 'None' | '1 bar' | '2 bars'): Promise<void> {
+    while (!(await this.button('Count-in').innerText()).includes(text)) await this.button('Count-in').click();
+  }
+
+  /** What the browser holds under a key of the app's storage. */
+  stored(key: string): Promise<string | null> {
+    return this.page.evaluate(
+      (wanted) =>
+        new Promise<string | null>((done, fail) => {
+          const request = indexedDB.open('chaffinch');
+          request.onerror = () => fail(request.error);
+          request.onsuccess = () => {
+            const get = request.result.transaction('entries').objectStore('entries').get(wanted);
+            get.onsuccess = () => {
+              request.result.close();
+              done((get.result as string | undefined) ?? null);
+            };
+          };
+        }),
+      key,
+    );
+  }
+
+  storedKeys(): Promise<string[]> {
+    return this.page.evaluate(
+      () =>
+        new Promise<string[]>((done) => {
+          const request = indexedDB.open('chaffinch');
+          request.onsuccess = () => {
+            const keys = request.result.transaction('entries').objectStore('entries').getAllKeys();
+            keys.onsuccess = () => {
+              request.result.close();
+              done(keys.result as string[]);
+            };
+          };
+        }),
+    );
+  }
+
+  /** Puts a record into the app's storage before the app is opened. */
+  async store(key: string, text: string): Promise<void> {
+    await this.page.goto('/wingbars.svg');
+    await this.page.evaluate(
+      ([k, value]) =>
+        new Promise<void>((done) => {
+          const request = indexedDB.open('chaffinch', 1);
+          request.onupgradeneeded = () => request.result.createObjectStore('entries');
+          request.onsuccess = () => {
+            const transaction = request.result.transaction('entries', 'readwrite');
+            transaction.objectStore('entries').put(value, k);
+            transaction.oncomplete = () => {
+              request.result.close();
+              done();
+            };
+          };
+        }),
+      [key, text] as const,
+    );
+  }
+
+  /** Waits for the autosave, and reads the set that it left. */
+  async savedSet(until: (set: BeatSet) => boolean = () => true): Promise<BeatSet> {
+    let set: BeatSet | null = null;
+    await expect(async () => {
+      set = JSON.parse((await this.stored('set')) ?? 'null') as BeatSet | null;
+      expect(set && until(set)).toBeTruthy();
+    }).toPass({ timeout: 15_000 });
+    return set!;
+  }
+}
+
+export const test = base.extend<{ app: App }>({
+  app: async ({ page }, use) => {
+    await giveEar(page);
+    const problems: string[] = [];
+    page.on('pageerror', (error) => problems.push(error.message));
+    await use(new App(page));
+    expect(problems, 'errors in the page').toEqual([]);
+  },
+});
+
+export { expect };

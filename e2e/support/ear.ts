@@ -1,0 +1,157 @@
+import type { Page } from '@playwright/test';
+import type { Command, EngineEvent } from '@/core/engine/protocol';
+import { decodeEvents } from '@/core/engine/protocol';
+
+/**
+ * Hears what the page sends to the loudspeaker, from outside the app: whatever is connected to an audio context's
+ * destination is recorded on its way, sample by sample, by a worklet of the tests' own. It also reads along what the audio
+ * thread tells the page.
+ */
+export async function giveEar(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const ear = { frames: 0, firstFrame: -1, chunks: [] as Float32Array[], messages: [] as unknown[], ready: false };
+    (window as unknown as { ear: typeof ear }).ear = ear;
+    const processor = `
+      registerProcessor('ear', class extends AudioWorkletProcessor {
+        constructor() { super(); this.size = 0; this.buffer = new Float32Array(8192); this.first = -1; }
+        process([input], [output]) {
+          if (this.first < 0) this.first = currentFrame;
+          const left = input[0], right = input[1] ?? input[0];
+          for (let i = 0; i < 128; i++) {
+            this.buffer[this.size++] = left ? left[i] : 0;
+            this.buffer[this.size++] = right ? right[i] : 0;
+          }
+          if (this.size === this.buffer.length) {
+            this.port.postMessage({ first: this.first, samples: this.buffer });
+            this.size = 0; this.buffer = new Float32Array(8192);
+          }
+          return true;
+        }
+      });`;
+    const url = URL.createObjectURL(new Blob([processor], { type: 'text/javascript' }));
+    const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode;
+    AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
+      if (to instanceof AudioDestinationNode) {
+        void (this.context as AudioContext).audioWorklet.addModule(url).then(() => {
+          const node = new AudioWorkletNode(this.context, 'ear', { outputChannelCount: [2] });
+          node.port.onmessage = ({ data }: MessageEvent<{ first: number; samples: Float32Array }>) => {
+            ear.firstFrame = data.first;
+            ear.chunks.push(data.samples);
+            ear.frames += data.samples.length / 2;
+            ear.ready = true;
+          };
+          connect.call(this, node);
+          connect.call(node, to);
+        });
+      }
+      return connect.call(this, to);
+    } as typeof AudioNode.prototype.connect;
+
+    const Original = window.AudioWorkletNode;
+    window.AudioWorkletNode = class extends Original {
+      constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
+        super(context, name, options);
+        if (name !== 'ear') this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
+      }
+    };
+  });
+}
+
+export interface Heard {
+  left: Float32Array;
+  right: Float32Array;
+  /** Engine frame of the first sample. */
+  from: number;
+  sampleRate: number;
+  /** Commands as the engine applied them, stamped with its frames. */
+  applied: Command[];
+  events: EngineEvent[];
+}
+
+/** All that was heard since the page was opened. */
+export async function heard(page: Page): Promise<Heard> {
+  const raw = await page.evaluate(async () => {
+    type Message = { origin: number; events: Float64Array; applied: unknown[] };
+    const { ear } = window as unknown as { ear: { chunks: Float32Array[]; firstFrame: number; messages: Message[] } };
+    const base64 = async (parts: ArrayBufferView[]) => {
+      const blob = new Blob(parts as unknown as BlobPart[]);
+      const url = await new Promise<string>((done) => {
+        const reader = new FileReader();
+        reader.onload = () => done(reader.result as string);
+        reader.readAsDataURL(blob);
+      });
+      return url.slice(url.indexOf(',') + 1);
+    };
+    const plain = (value: unknown): unknown => (value instanceof Float64Array ? { f64: [...value] } : value);
+    return {
+      audio: await base64(ear.chunks),
+      events: await base64(ear.messages.map((m) => m.events)),
+      firstFrame: ear.firstFrame,
+      origin: ear.messages[ear.messages.length - 1]!.origin,
+      applied: ear.messages.flatMap((m) => m.applied.map((command) => (command as unknown[]).map(plain))),
+    };
+  });
+  const samples = new Float32Array(bytes(raw.audio));
+  const frames = samples.length / 2;
+  const left = new Float32Array(frames);
+  const right = new Float32Array(frames);
+  for (let i = 0; i < frames; i++) {
+    left[i] = samples[2 * i]!;
+    right[i] = samples[2 * i + 1]!;
+  }
+  const sampleRate = await page.evaluate(() => new AudioContext().sampleRate);
+  const revive = (value: unknown) =>
+    typeof value === 'object' && value !== null && 'f64' in value ? new Float64Array((value as { f64: number[] }).f64) : value;
+  return {
+    left,
+    right,
+    from: raw.firstFrame - raw.origin,
+    sampleRate,
+    applied: raw.applied.map((command) => command.map(revive)) as unknown as Command[],
+    events: decodeEvents(new Float64Array(bytes(raw.events))),
+  };
+}
+
+function bytes(base64: string): ArrayBuffer {
+  const buffer = Buffer.from(base64, 'base64');
+  return buffer.buffer.slice(buffer.byteOffset, buffer.byteOffset + buffer.byteLength) as ArrayBuffer;
+}
+
+/**
+ * Frames (engine clock) at which sound begins after silence.
+ * @param threshold what counts as sound, linear
+ * @param quietFrames how long it must have been silent before
+ */
+export function onsets(sound: Heard, threshold: number, quietFrames: number): number[] {
+  const found: number[] = [];
+  let quiet = quietFrames;
+  for (let i = 0; i < sound.left.length; i++) {
+    const loud = Math.max(Math.abs(sound.left[i]!), Math.abs(sound.right[i]!)) > threshold;
+    if (loud && quiet >= quietFrames) found.push(sound.from + i);
+    quiet = loud ? 0 : quiet + 1;
+  }
+  return found;
+}
+
+/** Waits until that much more sound has been heard, by the sound's own clock: wall time means nothing on a busy machine. */
+export async function listen(page: Page, seconds: number): Promise<void> {
+  await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready, undefined, { timeout: 20_000 });
+  const until = await page.evaluate((s) => (window as unknown as { ear: { frames: number } }).ear.frames + s * 48000, seconds);
+  await page.waitForFunction((frames) => (window as unknown as { ear: { frames: number } }).ear.frames >= frames, until, {
+    timeout: 20_000 + seconds * 5000,
+  });
+}
+
+/** Blocks the page's main thread, `times` times for `ms`, with a breath between. */
+export async function stall(page: Page, ms: number, times: number): Promise<void> {
+  await page.evaluate(
+    async ([length, count]) => {
+      for (let i = 0; i < count; i++) {
+        const end = performance.now() + length;
+        while (performance.now() < end);
+        await new Promise((done) => setTimeout(done, 30));
+      }
+    },
+    [ms, times] as const,
+  );
+}

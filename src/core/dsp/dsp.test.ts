@@ -1,0 +1,161 @@
+import { renderCommands } from '../engine/offline';
+import { at, type Command } from '../engine/protocol';
+import { KITS, SOUND_NAMES } from '../model/kits';
+import { DcBlocker } from './dcBlocker';
+import { Limiter, CEILING, LIMITER_LATENCY } from './limiter';
+import { decayPerFrame, decibels, exp2, sinTurns, softClip, tanHalfTurns } from './math';
+import { MAX_VOICES, VoicePool } from './voicePool';
+import { RECIPES } from './recipes';
+
+const SR = 48000;
+const pads = KITS['polished-floor'].pads;
+const padOf = (sound: string) => pads.findIndex((p) => p.sound === sound);
+
+/** One stroke of a pad, both sides. */
+function stroke(sound: string, velocity = 1, seconds = 1, more: Command[] = []) {
+  const { left, right } = renderCommands([at(0, ['padDown', 0, padOf(sound), velocity, 0, 1]), ...more], SR, SR * seconds);
+  return Float64Array.from(left, (l, i) => l + right[i]!);
+}
+
+const energy = (x: Float64Array) => x.reduce((sum, v) => sum + v * v, 0);
+const peak = (x: Float64Array) => x.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+
+/** Energy-weighted frequency in Hz, from the ratio of the slope's energy to the signal's (Parseval: a mean of ω²). */
+function brightness(x: Float64Array): number {
+  let slope = 0;
+  for (let i = 1; i < x.length; i++) slope += (x[i]! - x[i - 1]!) ** 2;
+  return (Math.acos(1 - slope / energy(x) / 2) * SR) / (2 * Math.PI);
+}
+
+/** Ms after which the sound stays 40 dB below its peak. */
+function ringMs(x: Float64Array): number {
+  const floor = peak(x) / 100;
+  for (let i = x.length - 1; i >= 0; i--) if (Math.abs(x[i]!) > floor) return (i / SR) * 1000;
+  return 0;
+}
+
+describe('elementary functions against the platform’s own', () => {
+  const grid = Array.from({ length: 4001 }, (_, i) => (i - 2000) / 321);
+  test('sine, power, tangent, decay', () => {
+    expect(Math.max(...grid.map((x) => Math.abs(sinTurns(x) - Math.sin(2 * Math.PI * x))))).toBeLessThan(1e-7);
+    expect(Math.max(...grid.map((x) => Math.abs(exp2(x) / 2 ** x - 1)))).toBeLessThan(1e-8);
+    expect(exp2(10)).toBe(1024);
+    expect(tanHalfTurns(0.1)).toBeCloseTo(Math.tan(Math.PI * 0.1), 6);
+    expect(decibels(-6)).toBeCloseTo(10 ** (-6 / 20), 8);
+    expect(decayPerFrame(0.5, SR) ** (0.5 * SR)).toBeCloseTo(0.001, 6);
+  });
+
+  test('the saturation is odd, monotonic and within one', () => {
+    const values = grid.map(softClip);
+    expect(values.every((y, i) => i === 0 || y >= values[i - 1]!)).toBe(true);
+    expect(grid.every((x) => softClip(-x) === -softClip(x) && Math.abs(softClip(x)) <= 1)).toBe(true);
+    expect(Math.abs(softClip(0.5) - Math.tanh(0.5))).toBeLessThan(0.005);
+  });
+});
+
+describe('limiter', () => {
+  function limit(input: Float64Array) {
+    const out = new Float32Array(input.length);
+    new Limiter(SR).process(input, input, out, new Float32Array(input.length), 0, input.length);
+    return out;
+  }
+
+  test('lets pass what is below the ceiling, delayed and otherwise untouched', () => {
+    const input = Float64Array.from({ length: 4000 }, (_, i) => Math.fround(0.8 * Math.sin(i / 7)));
+    const out = limit(input);
+    expect([...out.subarray(LIMITER_LATENCY)]).toEqual([...input.subarray(0, 4000 - LIMITER_LATENCY)]);
+  });
+
+  test('holds the ceiling against steps, bursts and single samples', () => {
+    const input = Float64Array.from({ length: 48000 }, (_, i) => (i % 977 === 0 ? 6 : 0) + (i > 20000 ? 2.5 * Math.sin(i / 3) : 0.1));
+    expect(limit(input).every((y) => Math.abs(y) <= CEILING * (1 + 1e-6))).toBe(true);
+  });
+
+  test('comes back to unity', () => {
+    const input = new Float64Array(96000).fill(0.5);
+    input[100] = 4;
+    expect(limit(input)[95999]).toBeCloseTo(0.5, 6);
+  });
+});
+
+test('the DC blocker takes a constant away and leaves the bass', () => {
+  const steady = new Float64Array(SR).fill(0.5);
+  new DcBlocker(SR).process(steady, SR);
+  expect(Math.abs(steady[SR - 1]!)).toBeLessThan(1e-3);
+  const bass = Float64Array.from({ length: SR }, (_, i) => Math.sin((2 * Math.PI * 50 * i) / SR));
+  new DcBlocker(SR).process(bass, SR);
+  expect(peak(bass.subarray(SR / 2))).toBeGreaterThan(0.98);
+});
+
+describe('the kit', () => {
+  test.each(SOUND_NAMES)('%s: audible at once, without DC, ends, and velocity changes tone as well as loudness', (sound) => {
+    const loud = stroke(sound, 1, 5);
+    const soft = stroke(sound, 0.3, 5);
+    expect(peak(loud)).toBeGreaterThan(0.15);
+    // Heard within 3 ms of the stroke, the limiter's look-ahead not counted (a shaker swells for longer).
+    expect(peak(loud.subarray(LIMITER_LATENCY, LIMITER_LATENCY + 144))).toBeGreaterThan(peak(loud) * 0.02);
+    expect(Math.abs(loud.reduce((sum, v) => sum + v, 0) / loud.length)).toBeLessThan(1e-6);
+    expect(peak(loud.subarray(SR * 4.9))).toBe(0);
+    expect(energy(loud) / energy(soft)).toBeGreaterThan(6);
+    expect(brightness(loud) / brightness(soft)).not.toBeCloseTo(1, 2);
+  });
+
+  test('each sound lies where its instrument lies (common practice)', () => {
+    const hz = Object.fromEntries(SOUND_NAMES.map((s) => [s, brightness(stroke(s, 1, 2))]));
+    expect(hz.kick).toBeLessThan(400);
+    expect(hz.lowTom!).toBeLessThan(hz.midTom!);
+    expect(hz.midTom!).toBeLessThan(hz.highTom!);
+    for (const metal of ['closedHat', 'pedalHat', 'openHat', 'crash', 'tambourine']) expect(hz[metal]).toBeGreaterThan(6000);
+    const ms = Object.fromEntries(SOUND_NAMES.map((s) => [s, ringMs(stroke(s, 1, 5))]));
+    expect(ms.closedHat!).toBeLessThan(120);
+    expect(ms.openHat!).toBeGreaterThan(3 * ms.closedHat!);
+    expect(ms.crash!).toBeGreaterThan(1200);
+    expect(ms.kick).toBeLessThan(700);
+  });
+
+  test('no two strokes of a noisy sound are alike, as under hands', () => {
+    const { left } = renderCommands([at(0, ['padDown', 0, 2, 1, 0, 1]), at(SR, ['padDown', 0, 2, 1, 0, 2])], SR, SR * 2);
+    const differing = left.subarray(63, 5000).filter((x, i) => x !== left[SR + 63 + i]!);
+    expect(differing.length).toBeGreaterThan(4000);
+  });
+
+  test.each([
+    ['closedHat', 'openHat'],
+    ['pedalHat', 'openHat'],
+    ['openHat', 'closedHat'],
+  ])('%s cuts %s off (common practice: the three hats choke each other)', (cutter, cut) => {
+    const alone = stroke(cut, 1, 1);
+    const choked = stroke(cut, 1, 1, [at(800, ['padDown', 0, padOf(cutter), 0.001, 0, 2])]);
+    const after = LIMITER_LATENCY + 800 + 300;
+    const tail = (x: Float64Array) => energy(x.subarray(after, after + 1000));
+    expect(tail(choked)).toBeLessThan(tail(alone) / 20);
+  });
+
+  test.each(['kick', 'lowTom', 'snare', 'openHat'])('%s: no click when it is struck again or cut', (sound) => {
+    // A jump would be far larger than the steepest slope that the sound itself has anywhere.
+    const slope = (x: Float64Array, from: number, to: number) => {
+      let most = 0;
+      for (let i = from; i < to; i++) most = Math.max(most, Math.abs(x[i]! - x[i - 1]!));
+      return most;
+    };
+    const once = stroke(sound, 1, 1);
+    const twice = stroke(sound, 1, 1, [at(4801, ['padDown', 0, padOf(sound), 1, 0, 2])]);
+    expect(slope(twice, 4800, 6000)).toBeLessThan(1.35 * slope(once, 64, 6000) + 0.02);
+  });
+
+  test('sounds of other groups ring on', () => {
+    const kick = padOf('kick');
+    const ride = stroke('ride', 1, 1);
+    const both = stroke('ride', 1, 1, [at(6000, ['padDown', 0, kick, 0.0001, 0, 2])]);
+    expect(energy(both.subarray(9000))).toBeGreaterThan(energy(ride.subarray(9000)) * 0.95);
+  });
+});
+
+test('there are never more voices than the limit, and the oldest give way', () => {
+  const pool = new VoicePool(SR);
+  for (let i = 0; i < 500; i++) {
+    pool.trigger(RECIPES.crash, i % 16, i % 16, 1, i);
+    expect(pool.voices.filter((v) => v.active && !v.fading).length).toBeLessThanOrEqual(MAX_VOICES);
+  }
+  expect(pool.ringing).toBeGreaterThan(40);
+});

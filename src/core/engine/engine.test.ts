@@ -1,0 +1,308 @@
+import { CEILING, LIMITER_LATENCY } from '../dsp/limiter';
+import { demoSet } from '../model/create';
+import { GRIDS } from '../timing/grid';
+import { Engine } from './engine';
+import { renderCommands, renderLoop, trackInstructions } from './offline';
+import { at, decodeEvents, NOW, type Command, type EngineEvent, type Instruction } from './protocol';
+
+const SR = 48000;
+const BAR = 3840;
+
+/** An engine whose events are kept. */
+class Rig {
+  readonly engine: Engine;
+  readonly events: EngineEvent[] = [];
+  readonly left: Float32Array;
+  readonly right: Float32Array;
+
+  constructor(
+    private readonly block = 128,
+    sampleRate = SR,
+  ) {
+    this.engine = new Engine(sampleRate);
+    this.left = new Float32Array(block);
+    this.right = new Float32Array(block);
+  }
+
+  tell(...instructions: Instruction[]): this {
+    for (const instruction of instructions) this.engine.post(at(NOW, instruction));
+    return this;
+  }
+
+  /** Runs to a frame, exactly. */
+  runTo(frame: number): this {
+    while (this.engine.frame < frame) {
+      this.engine.process(this.left, this.right, Math.min(this.block, frame - this.engine.frame));
+      this.events.push(...decodeEvents(this.engine.events.drain()));
+    }
+    return this;
+  }
+
+  /** Strikes a pad at `frame`, heard `late` frames of output ago. */
+  strike(frame: number, pad: number, id: number, late = 0, velocity = 1): this {
+    return this.runTo(frame).tell(['padDown', 0, pad, velocity, frame - late + LIMITER_LATENCY, id]);
+  }
+
+  of<K extends EngineEvent['kind']>(kind: K): Extract<EngineEvent, { kind: K }>[] {
+    return this.events.filter((e): e is Extract<EngineEvent, { kind: K }> => e.kind === kind);
+  }
+}
+
+const hits = (...rows: [tick: number, pad: number, id: number][]) =>
+  new Float64Array(rows.flatMap(([tick, pad, id]) => [tick, tick, pad, 1, id]));
+const loop = (length = BAR, data = hits()): Instruction => ['pattern', 0, length, 0, data];
+/** Frames of a quarter at 120 BPM, at which most tests run. */
+const BEAT = 24000;
+
+describe('playing a pattern', () => {
+  test('every hit is on its frame, pass after pass', () => {
+    const rig = new Rig().tell(['tempo', 112], loop(BAR, hits([0, 0, 1], [961, 2, 2], [3839, 4, 3])), ['play', 0, 0]).runTo(SR * 30);
+    const perTick = (SR * 60) / (112 * 960);
+    const expected = Array.from({ length: 20 }, (_, pass) => pass).flatMap((pass) =>
+      [0, 961, 3839].map((tick) => Math.round((pass * BAR + tick) * perTick)),
+    );
+    const frames = rig.of('sounded').map((e) => e.frame);
+    expect(frames).toEqual(expected.slice(0, frames.length));
+    expect(frames.length).toBeGreaterThan(38);
+  });
+
+  test('a tempo change neither stops nor shifts the music', () => {
+    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4])), ['play', 0, 0]);
+    rig.runTo(BEAT * 2.5).tell(['tempo', 60]).runTo(BEAT * 8);
+    // Half a beat is left of beat 3 when the tempo halves: it takes as long as a whole one took.
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([0, BEAT, 2 * BEAT, 3.5 * BEAT, 5.5 * BEAT, 7.5 * BEAT]);
+  });
+
+  test('after two hours every onset is still within a sample', () => {
+    // A low rate, so that two hours take seconds; the arithmetic is the same.
+    const rate = 1000;
+    const rig = new Rig(4096, rate).tell(['tempo', 174], loop(BAR, hits([0, 1, 1], [240, 1, 2])), ['play', 0, 0]);
+    rig.runTo(rate * 7200);
+    const perTick = (rate * 60) / (174 * 960);
+    const sounded = rig.of('sounded');
+    expect(sounded).toHaveLength(2 * Math.ceil(7200 / ((240 / 174) as number)));
+    const worst = Math.max(...sounded.map((e, i) => Math.abs(e.frame - (Math.floor(i / 2) * BAR + (i % 2) * 240) * perTick)));
+    expect(worst).toBeLessThanOrEqual(0.5);
+  });
+
+  test('a longer or shorter loop takes over at once, where the song is', () => {
+    const two = hits([0, 0, 1], [BAR, 2, 2]);
+    const rig = new Rig().tell(['tempo', 120], loop(2 * BAR, two), ['play', 0, 0]).runTo(BEAT * 2);
+    rig.tell(loop(BAR, hits([0, 0, 1]))).runTo(BEAT * 9).tell(loop(2 * BAR, two)).runTo(BEAT * 17);
+    expect(rig.of('sounded').map((e) => [e.frame / BEAT, e.id])).toEqual([
+      [0, 1],
+      [4, 1],
+      [8, 1],
+      [12, 2],
+      [16, 1],
+    ]);
+  });
+
+  test('the count-in clicks, the pattern waits for its end', () => {
+    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1])), ['play', 0, BAR]).runTo(BEAT * 4 + 100);
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4]);
+    expect(rig.of('anchor').at(-1)).toMatchObject({ tick: -BAR, playing: true, fromTick: 0 });
+  });
+
+  test('stopping keeps the place, also that from which a count-in was to begin', () => {
+    const rig = new Rig().tell(['tempo', 120], loop(), ['play', 0, 0]).runTo(BEAT * 3).tell(['stop']).runTo(BEAT * 4);
+    expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 2880, playing: false, recording: false });
+    rig.tell(['play', 0, BAR]).runTo(BEAT * 5).tell(['stop']).runTo(BEAT * 6);
+    expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 0, playing: false });
+  });
+});
+
+describe('recording', () => {
+  const recording = (...more: Instruction[]) =>
+    new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ...more, ['record', true, 7], ['play', 0, 0]);
+
+  test('a stroke sounds at once and is on the grid from the next pass', () => {
+    const rig = recording().strike(BEAT + 700, 0, 1).runTo(BEAT * 6);
+    expect(rig.of('sounded').map((e) => [e.frame, e.live])).toEqual([
+      [BEAT + 700, true],
+      [BEAT * 5, false],
+    ]);
+    expect(rig.of('recorded')).toMatchObject([{ struck: 960 + 28, session: 7, pass: 0, serial: 1, snapGrid: 240 }]);
+  });
+
+  test('struck early and placed later in the same pass, it does not sound twice', () => {
+    const rig = recording().strike(BEAT - 700, 0, 1).runTo(BEAT * 6);
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT - 700, BEAT * 5]);
+    expect(rig.of('sounded')[0]).toMatchObject({ placed: 960, struck: 960 - 28 });
+  });
+
+  test('struck just before the loop ends, it belongs to the first step of the next pass and does not sound twice', () => {
+    const rig = recording().strike(BEAT * 4 - 700, 0, 1).runTo(BEAT * 9);
+    expect(rig.of('recorded')).toMatchObject([{ struck: -28, pass: 1 }]);
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 8]);
+  });
+
+  test('struck in the last half grid of the count-in, it belongs to bar 1 beat 1; earlier it is practice', () => {
+    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['record', true, 1], ['play', 0, BAR]);
+    rig.strike(BEAT * 4 - 4000, 2, 1).strike(BEAT * 4 - 1000, 0, 2).runTo(BEAT * 9);
+    expect(rig.of('recorded').map((e) => [e.id, e.struck])).toEqual([[2, -40]]);
+    expect(rig.of('sounded').map((e) => [e.frame, e.pad])).toEqual([
+      [BEAT * 4 - 4000, 2],
+      [BEAT * 4 - 1000, 0],
+      [BEAT * 8, 0],
+    ]);
+  });
+
+  test('played again from the top, what was struck early sounds on its step', () => {
+    const rig = recording().strike(BEAT * 4 - 700, 0, 1).runTo(BEAT * 5).tell(['stop'], ['locate', 0], ['play', 0, 0]);
+    rig.runTo(BEAT * 5 + BEAT * 4.5);
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 5, BEAT * 9]);
+  });
+
+  test('the stroke counts when it was heard, not when the message came', () => {
+    const rig = recording().strike(BEAT + 5000, 0, 1, 5000);
+    rig.runTo(BEAT * 2);
+    expect(rig.of('recorded')[0]!.struck).toBeCloseTo(960, 9);
+  });
+
+  test('a stroke heard before a tempo change is mapped with the tempo it was heard at', () => {
+    const rig = recording().runTo(BEAT + 1000).tell(['tempo', 240]).strike(BEAT + 3000, 0, 1, 3000).runTo(BEAT * 2);
+    expect(rig.of('recorded')[0]!.struck).toBeCloseTo(960, 9);
+  });
+
+  test('a stroke heard before the stop is still recorded, one after it is not', () => {
+    const rig = recording().runTo(BEAT).tell(['stop']).strike(BEAT + 2000, 0, 1, 4000).strike(BEAT + 9000, 2, 2).runTo(BEAT * 2);
+    expect(rig.of('recorded').map((e) => e.id)).toEqual([1]);
+  });
+
+  test('unquantized, the placed tick is the struck one', () => {
+    const rig = recording(['quantize', 240, false]).strike(BEAT + 700, 0, 1).runTo(BEAT * 6);
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT + 700, BEAT * 5 + 700]);
+    expect(rig.of('recorded')[0]!.snapGrid).toBe(0);
+  });
+
+  test('with the tempo changed 112 -> 140 -> 87 while recording, every placed tick is exactly on the grid', () => {
+    for (const { ticks: grid } of GRIDS) {
+      const rig = new Rig().tell(['tempo', 112], ['quantize', grid, true], loop(), ['record', true, 1], ['play', 0, 0]);
+      const tempos = [112, 140, 87];
+      for (let i = 1; i <= 90; i++) {
+        if (i % 30 === 0) rig.tell(['tempo', tempos[i / 30]! ?? 87]);
+        rig.strike(i * 7919, i % 16, i);
+      }
+      rig.runTo(SR * 16);
+      const recorded = rig.of('recorded');
+      const live = rig.of('sounded').filter((e) => e.live);
+      expect(recorded).toHaveLength(90);
+      expect(live.every((e) => e.placed % grid === 0 && Math.abs(e.placed - e.struck) <= grid / 2)).toBe(true);
+    }
+  });
+
+  test('a pattern message that crossed a stroke does not lose it', () => {
+    const rig = recording().strike(BEAT, 0, 1).runTo(BEAT + 100);
+    // The page sends an edit made before it heard of the stroke (seen = 0), then one made after (seen = 1).
+    rig.tell(['pattern', 0, BAR, 0, hits([1920, 2, 50])]).runTo(BEAT * 5 + 100);
+    expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1]);
+    rig.tell(['pattern', 0, BAR, 1, hits([1920, 2, 50])]).runTo(BEAT * 9 + 100);
+    expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1, 50]);
+  });
+
+  test('not armed, nothing is recorded', () => {
+    const rig = new Rig().tell(['tempo', 120], loop(), ['play', 0, 0]).strike(BEAT, 0, 1).runTo(BEAT * 6);
+    expect(rig.of('recorded')).toEqual([]);
+    expect(rig.of('sounded')).toMatchObject([{ live: true, placed: NaN }]);
+  });
+});
+
+describe('held pads', () => {
+  const held = () =>
+    new Rig().tell(['tempo', 120], loop(), ['record', true, 1], ['play', 0, 0]).strike(BEAT, 5, 1).runTo(BEAT + 100);
+  const lengths = (rig: Rig) => rig.of('released').map((e) => [e.id, e.length]);
+
+  test('the length is from the stroke to the release', () => {
+    const rig = held().runTo(BEAT * 2).tell(['padUp', 0, 5, BEAT * 2 + LIMITER_LATENCY]).runTo(BEAT * 3);
+    expect(lengths(rig)).toEqual([[1, 960]]);
+  });
+
+  test('across the loop end it goes on, at most once round', () => {
+    const rig = held().runTo(BEAT * 4.5).tell(['padUp', 0, 5, BEAT * 4.5 + LIMITER_LATENCY]).runTo(BEAT * 5);
+    expect(lengths(rig)).toEqual([[1, 3360]]);
+    const long = held().runTo(BEAT * 9).tell(['padUp', 0, 5, BEAT * 9 + LIMITER_LATENCY]).runTo(BEAT * 10);
+    expect(lengths(long)).toEqual([[1, BAR]]);
+  });
+
+  test.each<[string, Instruction]>([
+    ['a stop', ['stop']],
+    ['a change of kit', ['kit', 0, 'polished-floor']],
+    ['a controller that goes away', ['releaseAll']],
+    ['the same pad struck again', ['padDown', 0, 5, 1, BEAT * 3 + LIMITER_LATENCY, 2]],
+  ])('is released by %s', (_, instruction) => {
+    const rig = held().runTo(BEAT * 3).tell(instruction).runTo(BEAT * 4);
+    expect(lengths(rig)).toEqual([[1, 1920]]);
+    // The finger that comes up later finds nothing held.
+    rig.tell(['padUp', 0, 5, BEAT * 4 + LIMITER_LATENCY]).runTo(BEAT * 5);
+    expect(rig.of('released').filter((e) => e.id === 1)).toHaveLength(1);
+  });
+});
+
+describe('the sound', () => {
+  const performance: Command[] = [
+    ...trackInstructions(demoSet().tracks[0]!, 0).map((i) => at(0, i)),
+    at(0, ['tempo', 112]),
+    at(0, ['metronome', true, 1]),
+    at(500, ['play', 0, 0]),
+    at(50001, ['record', true, 1]),
+    at(60007, ['padDown', 0, 10, 1, 60000, 900]),
+    at(70003, ['tempo', 163.7]),
+    at(90000, ['track', 0, 0.3, false]),
+    at(120001, ['padDown', 0, 6, 0.4, 119000, 901]),
+    at(120301, ['padDown', 0, 4, 0.9, 119900, 902]),
+    at(150000, ['stop']),
+  ];
+
+  test('is the same at any block size', () => {
+    const frames = SR * 6;
+    const reference = renderCommands(performance, SR, frames, 128);
+    for (const block of [1, 997, 4096]) {
+      const other = renderCommands(performance, SR, frames, block);
+      expect(Buffer.compare(Buffer.from(other.left.buffer), Buffer.from(reference.left.buffer))).toBe(0);
+      expect(Buffer.compare(Buffer.from(other.right.buffer), Buffer.from(reference.right.buffer))).toBe(0);
+    }
+  });
+
+  test('never exceeds the ceiling of -1 dBFS, and is limited only when it must be', () => {
+    const all: Command[] = Array.from({ length: 16 }, (_, pad) => at(1000, ['padDown', 0, pad, 1, 0, pad + 1]));
+    const again: Command[] = Array.from({ length: 16 }, (_, pad) => at(1500, ['padDown', 0, pad, 1, 0, pad + 20]));
+    const { left, right } = renderCommands([...all, ...again], SR, SR);
+    const loudest = Math.max(...left.map(Math.abs), ...right.map(Math.abs));
+    expect(loudest).toBeLessThanOrEqual(CEILING * (1 + 1e-6));
+    expect(loudest).toBeGreaterThan(CEILING * 0.9);
+    expect(CEILING).toBeCloseTo(10 ** (-1 / 20), 9);
+  });
+
+  test('comes to true silence', () => {
+    const { left } = renderCommands([at(0, ['padDown', 0, 10, 1, 0, 1])], SR, SR * 9);
+    expect(left.subarray(SR * 8).every((x) => x === 0)).toBe(true);
+  });
+
+  test('a muted track is silent, and comes back', () => {
+    const mute = (frame: number, on: boolean) => at(frame, ['track', 0, 1, on]);
+    const strike = (frame: number, id: number) => at(frame, ['padDown', 0, 0, 1, 0, id]);
+    const { left } = renderCommands([mute(0, true), strike(5000, 1), mute(40000, false), strike(50000, 2)], SR, 60000);
+    expect(Math.max(...left.subarray(5000, 40000).map(Math.abs))).toBe(0);
+    expect(Math.max(...left.subarray(50000, 60000).map(Math.abs))).toBeGreaterThan(0.2);
+  });
+
+  test('an exported loop is exactly as long as the loop, and goes round without a seam', () => {
+    const track = demoSet().tracks[0]!;
+    const { left } = renderLoop(track, 112, SR);
+    expect(left).toHaveLength(Math.round((8 * 60 * SR) / 112));
+    // The same stretch one pass later in a longer render is what would follow the file's end.
+    const step = (i: number) => Math.abs(left[(i + 1) % left.length]! - left[i]!);
+    const usual = Math.max(...Array.from({ length: 2000 }, (_, i) => step(left.length - 3000 + i)));
+    expect(step(left.length - 1)).toBeLessThanOrEqual(Math.max(usual, 0.02));
+    // The first kick begins with the file, not late by the limiter's look-ahead.
+    expect(Math.max(...left.subarray(0, 60).map(Math.abs))).toBeGreaterThan(0.02);
+  });
+});
+
+test('a queue that nobody reads loses its oldest events and counts them', () => {
+  const { events } = new Engine(SR);
+  for (let i = 0; i < 3000; i++) events.push(4, i);
+  expect(events.lost).toBe(3000 - 2048);
+  expect(decodeEvents(events.drain())[0]!.frame).toBe(3000 - 2048);
+});

@@ -1,0 +1,107 @@
+import fc from 'fast-check';
+import type { Hit, Pattern } from '../model/set';
+import { soundingHits } from './soundingHits';
+import { HIT_FIELDS, TrackPlayer } from './trackPlayer';
+
+const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
+  id,
+  pad: 0,
+  tick,
+  length: 1,
+  velocity: 1,
+  snap: { grid: 240, strength: 1 },
+  ...more,
+});
+const pattern = (length: number, hits: Hit[]): Pattern => ({ name: 'p', length, hits });
+
+describe('what a pattern plays', () => {
+  test('a hit struck just before the loop sounds on its first step', () => {
+    expect(soundingHits(pattern(3840, [hit(1, -40)]))).toMatchObject([{ tick: 0, struck: -40 }]);
+  });
+
+  test('and, with its quantize taken away, just before the loop begins again, where it was struck', () => {
+    expect(soundingHits(pattern(3840, [hit(1, -40, { snap: null })]))).toMatchObject([{ tick: 3800, struck: 3800 }]);
+    expect(soundingHits(pattern(7680, [hit(1, -40, { snap: null })]))).toMatchObject([{ tick: 7640 }]);
+  });
+
+  test('a shorter loop hides, a longer one shows again', () => {
+    const hits = [hit(1, 10), hit(2, 3830), hit(3, 5000)];
+    expect(soundingHits(pattern(7680, hits)).map((h) => h.id)).toEqual([1, 2, 3]);
+    expect(soundingHits(pattern(3840, hits)).map((h) => h.id)).toEqual([1]);
+    expect(soundingHits(pattern(7680, hits)).map((h) => h.id)).toEqual([1, 2, 3]);
+  });
+
+  test('of several hits of a pad on one step the last recorded sounds; other pads are left alone', () => {
+    const hits = [hit(1, 230), hit(2, 250, { velocity: 0.5 }), hit(3, 240, { pad: 2 })];
+    expect(soundingHits(pattern(3840, hits)).map((h) => h.id)).toEqual([2, 3]);
+  });
+
+  test('is always in order, within the loop, and without two of a pad on one tick', () => {
+    const anyHit = fc.record({ tick: fc.double({ min: -500, max: 9000, noNaN: true }), pad: fc.integer({ min: 0, max: 15 }), on: fc.boolean() });
+    fc.assert(
+      fc.property(fc.array(anyHit, { maxLength: 60 }), fc.constantFrom(3840, 7680), (raw, length) => {
+        const hits = raw.map(({ tick, pad, on }, i) => hit(i + 1, tick, { pad, ...(on ? {} : { snap: null }) }));
+        const sounding = soundingHits(pattern(length, hits));
+        const places = sounding.map((h) => h.tick * 16 + h.pad);
+        return (
+          sounding.every((h) => Number.isInteger(h.tick) && h.tick >= 0 && h.tick < length) &&
+          places.every((place, i) => i === 0 || place > places[i - 1]!)
+        );
+      }),
+    );
+  });
+});
+
+describe('a track that plays', () => {
+  const player = (length: number, ticks: number[]) => {
+    const made = new TrackPlayer();
+    made.load(length, new Float64Array(ticks.flatMap((tick, i) => [tick, tick, 0, 1, i + 1])));
+    expect(HIT_FIELDS).toBe(5);
+    return made;
+  };
+
+  test('finds each next hit round the loop, and nothing before its launch', () => {
+    const p = player(3840, [0, 960, 1920]);
+    expect(p.nextTick(-5000)).toBe(0);
+    expect(p.nextTick(0)).toBe(960);
+    expect(p.nextTick(1920)).toBe(3840);
+    expect(p.nextTick(3840 * 1e6 + 960)).toBe(3840 * 1e6 + 1920);
+    p.launchTick = 7680;
+    expect(p.nextTick(100)).toBe(7680);
+  });
+
+  test('an empty loop has nothing to come', () => {
+    expect(player(3840, []).nextTick(0)).toBe(Infinity);
+    expect(new TrackPlayer().nextTick(0)).toBe(Infinity);
+  });
+
+  test('walking through it meets exactly the hits that the definition gives', () => {
+    const sets = fc.uniqueArray(fc.integer({ min: 0, max: 2879 }), { minLength: 1, maxLength: 20 });
+    fc.assert(
+      fc.property(sets, fc.integer({ min: 2880, max: 4000 }), (ticks, length) => {
+        const sorted = ticks.sort((a, b) => a - b);
+        const p = player(length, sorted);
+        const expected = [0, 1, 2].flatMap((pass) => sorted.map((tick) => pass * length + tick));
+        const met: number[] = [];
+        for (let at = -1; met.length < expected.length; ) met.push((at = p.nextTick(at)));
+        expect(met).toEqual(expected);
+      }),
+    );
+  });
+
+  test('a recorded hit takes its place in order, and the place of an older one of its pad', () => {
+    const p = player(3840, [0, 960, 1920]);
+    p.insert(480, 470, 3, 0.5, 9);
+    p.insert(960, 950, 0, 0.7, 10);
+    p.insert(5000, 5000, 0, 1, 11);
+    expect([...p.tick.subarray(0, p.count)]).toEqual([0, 480, 960, 1920]);
+    expect([...p.id.subarray(0, p.count)]).toEqual([1, 9, 10, 3]);
+  });
+
+  test('takes more hits than it had room for', () => {
+    const p = player(100000, []);
+    for (let i = 0; i < 3000; i++) p.insert(99999 - i * 7, 0, 0, 1, i + 1);
+    expect(p.count).toBe(3000);
+    expect(p.nextTick(-1)).toBe(99999 - 2999 * 7);
+  });
+});

@@ -1,0 +1,113 @@
+import { demoSet, emptySet } from '@/core/model/create';
+import { currentPattern, type Hit } from '@/core/model/set';
+import { selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
+import {
+  gridSet,
+  hitRecorded,
+  hitReleased,
+  loopBarsSet,
+  metronomeToggled,
+  patternCleared,
+  setLoaded,
+  setOpened,
+  tempoSet,
+} from './setSlice';
+import { DEFAULT_PAD_KEYS, readSettings } from './settingsSlice';
+import { createStore, type Store } from './store';
+import { redone, undone } from './undoable';
+
+const hit = (id: number): Hit => ({ id, pad: 0, tick: id * 10, length: 1, velocity: 1, snap: null });
+const record = (id: number, take: string) => hitRecorded({ track: 0, hit: hit(id), take });
+const ids = (store: Store) => selectPattern(store.getState())!.hits.map((h) => h.id);
+
+function emptyStore(): Store {
+  const store = createStore();
+  store.dispatch(setLoaded(emptySet()));
+  return store;
+}
+
+describe('undo', () => {
+  test('one pass of one recording is one step', () => {
+    const store = emptyStore();
+    [record(1, 'a 0'), record(2, 'a 0'), record(3, 'a 1'), record(4, 'a 1'), record(5, 'b 0')].forEach(store.dispatch);
+    store.dispatch(undone());
+    expect(ids(store)).toEqual([1, 2, 3, 4]);
+    store.dispatch(undone());
+    expect(ids(store)).toEqual([1, 2]);
+    store.dispatch(redone());
+    expect(ids(store)).toEqual([1, 2, 3, 4]);
+    store.dispatch(undone());
+    store.dispatch(undone());
+    expect(ids(store)).toEqual([]);
+    expect([selectUndo(store.getState()), selectRedo(store.getState())]).toEqual([null, 'take']);
+  });
+
+  test('takes back a take and leaves tempo, click and grid as they are now', () => {
+    const store = emptyStore();
+    store.dispatch(record(1, 'a 0'));
+    [tempoSet(87), metronomeToggled(), gridSet('1/8T')].forEach((action) => store.dispatch(action));
+    store.dispatch(undone());
+    expect(selectSet(store.getState())).toMatchObject({ tempo: 87, metronome: { on: true }, inputQuantize: { grid: '1/8T' } });
+    expect(ids(store)).toEqual([]);
+  });
+
+  test('a take undone and redone keeps the length that its hits were held', () => {
+    const store = emptyStore();
+    [record(1, 'a 0'), hitReleased({ track: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) => store.dispatch(a));
+    expect(selectPattern(store.getState())!.hits[0]!.length).toBe(333);
+    expect(store.getState().set.past).toHaveLength(1);
+  });
+
+  test('a new edit ends what could be redone', () => {
+    const store = emptyStore();
+    [record(1, 'a 0'), undone(), loopBarsSet({ track: 0, bars: 4 })].forEach((action) => store.dispatch(action));
+    expect(selectRedo(store.getState())).toBeNull();
+  });
+
+  test('brings back a whole set that another took the place of', () => {
+    const store = emptyStore();
+    store.dispatch(record(1, 'a 0'));
+    const before = selectSet(store.getState());
+    store.dispatch(setOpened(demoSet()));
+    store.dispatch(tempoSet(60));
+    store.dispatch(undone());
+    expect(selectSet(store.getState())).toEqual(before);
+    store.dispatch(redone());
+    expect(selectSet(store.getState())).toEqual(demoSet());
+  });
+
+  test('has no limit within a session', () => {
+    const store = emptyStore();
+    for (let i = 1; i <= 2000; i++) store.dispatch(record(i, `take ${i}`));
+    for (let i = 1; i <= 2000; i++) store.dispatch(undone());
+    expect(ids(store)).toEqual([]);
+    store.dispatch(undone());
+    for (let i = 1; i <= 2000; i++) store.dispatch(redone());
+    expect(ids(store)).toHaveLength(2000);
+  });
+
+  test('an action that changes nothing is no step', () => {
+    const store = emptyStore();
+    store.dispatch(loopBarsSet({ track: 0, bars: 1 }));
+    expect(selectUndo(store.getState())).toBeNull();
+  });
+});
+
+test('halving the loop hides hits, doubling back shows them again', () => {
+  const store = createStore();
+  store.dispatch(setLoaded(demoSet()));
+  const all = selectSounding(store.getState()).length;
+  store.dispatch(loopBarsSet({ track: 0, bars: 1 }));
+  expect(selectSounding(store.getState()).length).toBeLessThan(all);
+  store.dispatch(loopBarsSet({ track: 0, bars: 2 }));
+  expect(selectSounding(store.getState())).toHaveLength(all);
+  store.dispatch(patternCleared({ track: 0 }));
+  expect(currentPattern(selectSet(store.getState()).tracks[0]!)!.hits).toEqual([]);
+});
+
+test('settings that cannot be right fall back one by one', () => {
+  expect(readSettings(null).padKeys).toEqual(DEFAULT_PAD_KEYS);
+  expect(readSettings('{nonsense').theme).toBe('dark');
+  const read = readSettings(JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, padKeys: ['KeyA'] }));
+  expect(read).toEqual({ theme: 'light', fixedVelocity: { on: true, value: 0.8 }, padKeys: DEFAULT_PAD_KEYS });
+});
