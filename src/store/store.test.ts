@@ -47,13 +47,19 @@ describe('undo', () => {
     store.dispatch(record(1, 'a 0'));
     [tempoSet(87), metronomeToggled(), gridSet('1/8T')].forEach((action) => store.dispatch(action));
     store.dispatch(undone());
-    expect(selectSet(store.getState())).toMatchObject({ tempo: 87, metronome: { on: true }, inputQuantize: { grid: '1/8T' } });
+    expect(selectSet(store.getState())).toMatchObject({
+      tempo: 87,
+      metronome: { on: true },
+      inputQuantize: { grid: '1/8T' },
+    });
     expect(ids(store)).toEqual([]);
   });
 
   test('a take undone and redone keeps the length that its hits were held', () => {
     const store = emptyStore();
-    [record(1, 'a 0'), hitReleased({ track: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) => store.dispatch(a));
+    [record(1, 'a 0'), hitReleased({ track: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) =>
+      store.dispatch(a),
+    );
     expect(selectPattern(store.getState())!.hits[0]!.length).toBe(333);
     expect(store.getState().set.past).toHaveLength(1);
   });
@@ -108,6 +114,8 @@ test('halving the loop hides hits, doubling back shows them again', () => {
 test('settings that cannot be right fall back one by one', () => {
   expect(readSettings(null).padKeys).toEqual(DEFAULT_PAD_KEYS);
   expect(readSettings('{nonsense').theme).toBe('dark');
-  const read = readSettings(JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, padKeys: ['KeyA'] }));
+  const read = readSettings(
+    JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, padKeys: ['KeyA'] }),
+  );
   expect(read).toEqual({ theme: 'light', fixedVelocity: { on: true, value: 0.8 }, padKeys: DEFAULT_PAD_KEYS });
 });

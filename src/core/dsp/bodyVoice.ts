@@ -2,22 +2,35 @@ import { decayPerFrame, exp2, sinTurns } from './math';
 import type { Body } from './recipes';
 
 const MAX_MODES = 4;
+/** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
 /** A few samples of ramp take the edge off a mode without softening the strike. */
 const ATTACK_SECONDS = 0.0005;
+/** Frames between two looks at the sweep, counted from the strike: three thousand steps a second are a glide to the ear. */
+const CONTROL_FRAMES = 16;
+/** A sweep this small is over. */
+const SWEPT = 1e-5;
 
-/** The sounding body of a drum: up to four sine modes under one pitch sweep, each with a decay of its own. */
+/**
+ * The sounding body of a drum: up to four sine modes under one pitch sweep, each with a decay of its own. Each mode is a
+ * rotating, shrinking vector: four multiplications a sample where a sine would cost three times as much.
+ */
 export class BodyVoice {
   /** Frames until the body is silent. */
   left = 0;
 
   private modes = 0;
-  private readonly phase = new Float64Array(MAX_MODES);
+  /** Frames of each mode still to come. */
+  private readonly modeLeft = new Int32Array(MAX_MODES);
   private readonly step = new Float64Array(MAX_MODES);
-  private readonly level = new Float64Array(MAX_MODES);
   private readonly decay = new Float64Array(MAX_MODES);
+  private readonly sine = new Float64Array(MAX_MODES);
+  private readonly cosine = new Float64Array(MAX_MODES);
+  private readonly turnSine = new Float64Array(MAX_MODES);
+  private readonly turnCosine = new Float64Array(MAX_MODES);
   private sweep = 0;
   private sweepDecay = 0;
+  private untilControl = 0;
   private attack = 0;
   private attackStep = 0;
 
@@ -27,51 +40,82 @@ export class BodyVoice {
    */
   start(body: Body, velocity: number, gain: number, sampleRate: number): void {
     this.modes = body.modes.length;
-    let longest = 0;
+    this.left = 0;
     for (let m = 0; m < this.modes; m++) {
       const [ratio, level, decay] = body.modes[m]!;
-      this.phase[m] = 0;
       this.step[m] = (body.pitch * ratio) / sampleRate;
-      // A soft strike leaves the upper modes asleep.
-      this.level[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
       this.decay[m] = decayPerFrame(decay, sampleRate);
-      longest = Math.max(longest, decay);
+      this.sine[m] = 0;
+      // A soft strike leaves the upper modes asleep.
+      this.cosine[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
+      this.modeLeft[m] = Math.round(decay * LIFE * sampleRate);
+      this.left = Math.max(this.left, this.modeLeft[m]!);
     }
     this.sweep = (body.sweep - 1) * (0.35 + 0.65 * velocity);
-    this.sweepDecay = exp2(-1.4426950408889634 / (body.sweepTime * sampleRate));
+    this.sweepDecay = exp2((-1.4426950408889634 * CONTROL_FRAMES) / (body.sweepTime * sampleRate));
+    this.turn();
+    this.untilControl = CONTROL_FRAMES;
     this.attack = 0;
     this.attackStep = 1 / Math.max(1, Math.round(ATTACK_SECONDS * sampleRate));
-    this.left = Math.round(longest * LIFE * sampleRate);
   }
 
   /** Adds the next `frames` samples to `out` from its start. */
   render(out: Float64Array, frames: number): void {
     const end = Math.min(frames, this.left);
-    for (let m = 0; m < this.modes; m++) this.renderMode(m, out, end);
-    for (let i = 0; i < end; i++) {
-      this.sweep *= this.sweepDecay;
-      if (this.attack < 1) this.attack += this.attackStep;
+    let from = 0;
+    while (from < end) {
+      const to = this.sweep === 0 ? end : Math.min(end, from + this.untilControl);
+      for (let m = 0; m < this.modes; m++) this.renderMode(m, out, from, to);
+      for (let i = from; i < to && this.attack < 1; i++) this.attack += this.attackStep;
+      if (this.sweep > 0) this.control(to - from);
+      from = to;
     }
-    if (this.sweep < 1e-15) this.sweep = 0;
     this.left -= end;
   }
 
-  private renderMode(m: number, out: Float64Array, end: number): void {
-    const { attackStep, sweepDecay } = this;
-    const step = this.step[m]!;
-    const decay = this.decay[m]!;
-    let { sweep, attack } = this;
-    let phase = this.phase[m]!;
-    let level = this.level[m]!;
-    for (let i = 0; i < end; i++) {
-      out[i]! += sinTurns(phase) * level * (attack < 1 ? attack : 1);
-      phase += step * (1 + sweep);
-      if (phase >= 1) phase -= 1;
-      sweep *= sweepDecay;
-      level *= decay;
-      if (attack < 1) attack += attackStep;
+  private control(frames: number): void {
+    this.untilControl -= frames;
+    if (this.untilControl > 0) return;
+    this.untilControl = CONTROL_FRAMES;
+    this.sweep *= this.sweepDecay;
+    if (this.sweep < SWEPT) this.sweep = 0;
+    this.turn();
+  }
+
+  /** Sets each mode's rotation by one sample at the present pitch, with its decay in it. */
+  private turn(): void {
+    for (let m = 0; m < this.modes; m++) {
+      const step = this.step[m]! * (1 + this.sweep);
+      this.turnSine[m] = sinTurns(step) * this.decay[m]!;
+      this.turnCosine[m] = sinTurns(step + 0.25) * this.decay[m]!;
     }
-    this.phase[m] = phase;
-    this.level[m] = level;
+  }
+
+  private renderMode(m: number, out: Float64Array, from: number, end: number): void {
+    const to = Math.min(end, from + this.modeLeft[m]!);
+    if (to <= from) return;
+    const turnSine = this.turnSine[m]!;
+    const turnCosine = this.turnCosine[m]!;
+    const { attackStep } = this;
+    let { attack } = this;
+    let sine = this.sine[m]!;
+    let cosine = this.cosine[m]!;
+    let i = from;
+    for (; i < to && attack < 1; i++) {
+      out[i]! += sine * attack;
+      attack += attackStep;
+      const next = sine * turnCosine + cosine * turnSine;
+      cosine = cosine * turnCosine - sine * turnSine;
+      sine = next;
+    }
+    for (; i < to; i++) {
+      out[i]! += sine;
+      const next = sine * turnCosine + cosine * turnSine;
+      cosine = cosine * turnCosine - sine * turnSine;
+      sine = next;
+    }
+    this.sine[m] = sine;
+    this.cosine[m] = cosine;
+    this.modeLeft[m]! -= to - from;
   }
 }

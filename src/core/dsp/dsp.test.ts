@@ -13,7 +13,11 @@ const padOf = (sound: string) => pads.findIndex((p) => p.sound === sound);
 
 /** One stroke of a pad, both sides. */
 function stroke(sound: string, velocity = 1, seconds = 1, more: Command[] = []) {
-  const { left, right } = renderCommands([at(0, ['padDown', 0, padOf(sound), velocity, 0, 1]), ...more], SR, SR * seconds);
+  const { left, right } = renderCommands(
+    [at(0, ['padDown', 0, padOf(sound), velocity, 0, 1]), ...more],
+    SR,
+    SR * seconds,
+  );
   return Float64Array.from(left, (l, i) => l + right[i]!);
 }
 
@@ -67,7 +71,10 @@ describe('limiter', () => {
   });
 
   test('holds the ceiling against steps, bursts and single samples', () => {
-    const input = Float64Array.from({ length: 48000 }, (_, i) => (i % 977 === 0 ? 6 : 0) + (i > 20000 ? 2.5 * Math.sin(i / 3) : 0.1));
+    const input = Float64Array.from(
+      { length: 48000 },
+      (_, i) => (i % 977 === 0 ? 6 : 0) + (i > 20000 ? 2.5 * Math.sin(i / 3) : 0.1),
+    );
     expect(limit(input).every((y) => Math.abs(y) <= CEILING * (1 + 1e-6))).toBe(true);
   });
 
@@ -88,24 +95,28 @@ test('the DC blocker takes a constant away and leaves the bass', () => {
 });
 
 describe('the kit', () => {
-  test.each(SOUND_NAMES)('%s: audible at once, without DC, ends, and velocity changes tone as well as loudness', (sound) => {
-    const loud = stroke(sound, 1, 5);
-    const soft = stroke(sound, 0.3, 5);
-    expect(peak(loud)).toBeGreaterThan(0.15);
-    // Heard within 3 ms of the stroke, the limiter's look-ahead not counted (a shaker swells for longer).
-    expect(peak(loud.subarray(LIMITER_LATENCY, LIMITER_LATENCY + 144))).toBeGreaterThan(peak(loud) * 0.02);
-    expect(Math.abs(loud.reduce((sum, v) => sum + v, 0) / loud.length)).toBeLessThan(1e-6);
-    expect(peak(loud.subarray(SR * 4.9))).toBe(0);
-    expect(energy(loud) / energy(soft)).toBeGreaterThan(6);
-    expect(brightness(loud) / brightness(soft)).not.toBeCloseTo(1, 2);
-  });
+  test.each(SOUND_NAMES)(
+    '%s: audible at once, without DC, ends, and velocity changes tone as well as loudness',
+    (sound) => {
+      const loud = stroke(sound, 1, 5);
+      const soft = stroke(sound, 0.3, 5);
+      expect(peak(loud)).toBeGreaterThan(0.15);
+      // Heard within 3 ms of the stroke, the limiter's look-ahead not counted (a shaker swells for longer).
+      expect(peak(loud.subarray(LIMITER_LATENCY, LIMITER_LATENCY + 144))).toBeGreaterThan(peak(loud) * 0.02);
+      expect(Math.abs(loud.reduce((sum, v) => sum + v, 0) / loud.length)).toBeLessThan(1e-6);
+      expect(peak(loud.subarray(SR * 4.9))).toBe(0);
+      expect(energy(loud) / energy(soft)).toBeGreaterThan(6);
+      expect(brightness(loud) / brightness(soft)).not.toBeCloseTo(1, 2);
+    },
+  );
 
   test('each sound lies where its instrument lies (common practice)', () => {
     const hz = Object.fromEntries(SOUND_NAMES.map((s) => [s, brightness(stroke(s, 1, 2))]));
     expect(hz.kick).toBeLessThan(400);
     expect(hz.lowTom!).toBeLessThan(hz.midTom!);
     expect(hz.midTom!).toBeLessThan(hz.highTom!);
-    for (const metal of ['closedHat', 'pedalHat', 'openHat', 'crash', 'tambourine']) expect(hz[metal]).toBeGreaterThan(6000);
+    for (const metal of ['closedHat', 'pedalHat', 'openHat', 'crash', 'tambourine'])
+      expect(hz[metal]).toBeGreaterThan(6000);
     const ms = Object.fromEntries(SOUND_NAMES.map((s) => [s, ringMs(stroke(s, 1, 5))]));
     expect(ms.closedHat!).toBeLessThan(120);
     expect(ms.openHat!).toBeGreaterThan(3 * ms.closedHat!);
@@ -114,7 +125,11 @@ describe('the kit', () => {
   });
 
   test('no two strokes of a noisy sound are alike, as under hands', () => {
-    const { left } = renderCommands([at(0, ['padDown', 0, 2, 1, 0, 1]), at(SR, ['padDown', 0, 2, 1, 0, 2])], SR, SR * 2);
+    const { left } = renderCommands(
+      [at(0, ['padDown', 0, 2, 1, 0, 1]), at(SR, ['padDown', 0, 2, 1, 0, 2])],
+      SR,
+      SR * 2,
+    );
     const differing = left.subarray(63, 5000).filter((x, i) => x !== left[SR + 63 + i]!);
     expect(differing.length).toBeGreaterThan(4000);
   });

@@ -2,10 +2,6 @@ import { decayPerFrame, exp2, tanHalfTurns } from './math';
 import { METAL_FRAMES } from './metal';
 import type { Layer } from './recipes';
 
-const LOW = 0;
-const BAND = 1;
-const FILTERS = { low: LOW, band: BAND, high: 2 };
-
 /** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
 
@@ -28,8 +24,10 @@ export class LayerVoice {
   private burstsLeft = 0;
   private burstEvery = 0;
   private untilBurst = 0;
-  private kind = LOW;
-  private k = 0;
+  /** What the filter gives out: so much of its input, its band-pass and its low-pass. */
+  private ofInput = 0;
+  private ofBand = 0;
+  private ofLow = 0;
   private a1 = 0;
   private a2 = 0;
   private a3 = 0;
@@ -45,7 +43,7 @@ export class LayerVoice {
     this.noise = seed;
     this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
     this.gain = gain * layer.level;
-    this.envelope = 1;
+    this.envelope = this.gain;
     this.attack = 0;
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
     this.lastDecay = decayPerFrame(layer.decay, sampleRate);
@@ -58,9 +56,11 @@ export class LayerVoice {
 
     const cutoff = Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45);
     const g = tanHalfTurns(cutoff / sampleRate);
-    this.kind = FILTERS[layer.filter];
-    this.k = 1 / layer.q;
-    this.a1 = 1 / (1 + g * (g + this.k));
+    const k = 1 / layer.q;
+    this.ofInput = layer.filter === 'high' ? 1 : 0;
+    this.ofBand = layer.filter === 'high' ? -k : layer.filter === 'band' ? k : 0;
+    this.ofLow = layer.filter === 'high' ? -1 : layer.filter === 'low' ? 1 : 0;
+    this.a1 = 1 / (1 + g * (g + k));
     this.a2 = g * this.a1;
     this.a3 = g * this.a2;
     this.s1 = 0;
@@ -84,14 +84,26 @@ export class LayerVoice {
   private strikeAgain(): void {
     this.burstsLeft--;
     this.untilBurst = this.burstEvery;
-    this.envelope = 1;
+    this.envelope = this.gain;
     this.attack = 0;
     if (this.burstsLeft === 0) this.decay = this.lastDecay;
   }
 
   private renderStroke(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    const { gain, decay, attackStep, k, a1, a2, a3, kind } = this;
-    let { noise, metalAt, envelope, attack, s1, s2 } = this;
+    let i = from;
+    // The attack is a few samples of most sounds: it gets a loop of its own so that the long one stays lean.
+    for (; i < to && this.attack < 1; i++) {
+      this.attack = Math.min(1, this.attack + this.attackStep);
+      const before = out[i]!;
+      this.renderRun(out, i, i + 1, metal);
+      out[i] = before + (out[i]! - before) * this.attack;
+    }
+    if (i < to) this.renderRun(out, i, to, metal);
+  }
+
+  private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {
+    const { decay, a1, a2, a3, ofInput, ofBand, ofLow } = this;
+    let { noise, metalAt, envelope, s1, s2 } = this;
     const isMetal = metalAt >= 0;
     for (let i = from; i < to; i++) {
       let x: number;
@@ -109,15 +121,12 @@ export class LayerVoice {
       const v2 = s2 + a2 * s1 + a3 * v3;
       s1 = 2 * v1 - s1;
       s2 = 2 * v2 - s2;
-      const y = kind === LOW ? v2 : kind === BAND ? k * v1 : x - k * v1 - v2;
-      if (attack < 1) attack += attackStep;
-      out[i]! += y * gain * envelope * (attack < 1 ? attack : 1);
+      out[i]! += (ofInput * x + ofBand * v1 + ofLow * v2) * envelope;
       envelope *= decay;
     }
     this.noise = noise;
     this.metalAt = metalAt;
     this.envelope = envelope;
-    this.attack = attack;
     this.s1 = s1;
     this.s2 = s2;
   }

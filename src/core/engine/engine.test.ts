@@ -56,7 +56,9 @@ const BEAT = 24000;
 
 describe('playing a pattern', () => {
   test('every hit is on its frame, pass after pass', () => {
-    const rig = new Rig().tell(['tempo', 112], loop(BAR, hits([0, 0, 1], [961, 2, 2], [3839, 4, 3])), ['play', 0, 0]).runTo(SR * 30);
+    const rig = new Rig()
+      .tell(['tempo', 112], loop(BAR, hits([0, 0, 1], [961, 2, 2], [3839, 4, 3])), ['play', 0, 0])
+      .runTo(SR * 30);
     const perTick = (SR * 60) / (112 * 960);
     const expected = Array.from({ length: 20 }, (_, pass) => pass).flatMap((pass) =>
       [0, 961, 3839].map((tick) => Math.round((pass * BAR + tick) * perTick)),
@@ -67,8 +69,15 @@ describe('playing a pattern', () => {
   });
 
   test('a tempo change neither stops nor shifts the music', () => {
-    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4])), ['play', 0, 0]);
-    rig.runTo(BEAT * 2.5).tell(['tempo', 60]).runTo(BEAT * 8);
+    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4])), [
+      'play',
+      0,
+      0,
+    ]);
+    rig
+      .runTo(BEAT * 2.5)
+      .tell(['tempo', 60])
+      .runTo(BEAT * 8);
     // Half a beat is left of beat 3 when the tempo halves: it takes as long as a whole one took.
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([0, BEAT, 2 * BEAT, 3.5 * BEAT, 5.5 * BEAT, 7.5 * BEAT]);
   });
@@ -81,14 +90,20 @@ describe('playing a pattern', () => {
     const perTick = (rate * 60) / (174 * 960);
     const sounded = rig.of('sounded');
     expect(sounded).toHaveLength(2 * Math.ceil(7200 / ((240 / 174) as number)));
-    const worst = Math.max(...sounded.map((e, i) => Math.abs(e.frame - (Math.floor(i / 2) * BAR + (i % 2) * 240) * perTick)));
+    const worst = Math.max(
+      ...sounded.map((e, i) => Math.abs(e.frame - (Math.floor(i / 2) * BAR + (i % 2) * 240) * perTick)),
+    );
     expect(worst).toBeLessThanOrEqual(0.5);
   });
 
   test('a longer or shorter loop takes over at once, where the song is', () => {
     const two = hits([0, 0, 1], [BAR, 2, 2]);
     const rig = new Rig().tell(['tempo', 120], loop(2 * BAR, two), ['play', 0, 0]).runTo(BEAT * 2);
-    rig.tell(loop(BAR, hits([0, 0, 1]))).runTo(BEAT * 9).tell(loop(2 * BAR, two)).runTo(BEAT * 17);
+    rig
+      .tell(loop(BAR, hits([0, 0, 1])))
+      .runTo(BEAT * 9)
+      .tell(loop(2 * BAR, two))
+      .runTo(BEAT * 17);
     expect(rig.of('sounded').map((e) => [e.frame / BEAT, e.id])).toEqual([
       [0, 1],
       [4, 1],
@@ -105,9 +120,17 @@ describe('playing a pattern', () => {
   });
 
   test('stopping keeps the place, also that from which a count-in was to begin', () => {
-    const rig = new Rig().tell(['tempo', 120], loop(), ['play', 0, 0]).runTo(BEAT * 3).tell(['stop']).runTo(BEAT * 4);
+    const rig = new Rig()
+      .tell(['tempo', 120], loop(), ['play', 0, 0])
+      .runTo(BEAT * 3)
+      .tell(['stop'])
+      .runTo(BEAT * 4);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 2880, playing: false, recording: false });
-    rig.tell(['play', 0, BAR]).runTo(BEAT * 5).tell(['stop']).runTo(BEAT * 6);
+    rig
+      .tell(['play', 0, BAR])
+      .runTo(BEAT * 5)
+      .tell(['stop'])
+      .runTo(BEAT * 6);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 0, playing: false });
   });
 });
@@ -117,7 +140,9 @@ describe('recording', () => {
     new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ...more, ['record', true, 7], ['play', 0, 0]);
 
   test('a stroke sounds at once and is on the grid from the next pass', () => {
-    const rig = recording().strike(BEAT + 700, 0, 1).runTo(BEAT * 6);
+    const rig = recording()
+      .strike(BEAT + 700, 0, 1)
+      .runTo(BEAT * 6);
     expect(rig.of('sounded').map((e) => [e.frame, e.live])).toEqual([
       [BEAT + 700, true],
       [BEAT * 5, false],
@@ -126,20 +151,27 @@ describe('recording', () => {
   });
 
   test('struck early and placed later in the same pass, it does not sound twice', () => {
-    const rig = recording().strike(BEAT - 700, 0, 1).runTo(BEAT * 6);
+    const rig = recording()
+      .strike(BEAT - 700, 0, 1)
+      .runTo(BEAT * 6);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT - 700, BEAT * 5]);
     expect(rig.of('sounded')[0]).toMatchObject({ placed: 960, struck: 960 - 28 });
   });
 
   test('struck just before the loop ends, it belongs to the first step of the next pass and does not sound twice', () => {
-    const rig = recording().strike(BEAT * 4 - 700, 0, 1).runTo(BEAT * 9);
+    const rig = recording()
+      .strike(BEAT * 4 - 700, 0, 1)
+      .runTo(BEAT * 9);
     expect(rig.of('recorded')).toMatchObject([{ struck: -28, pass: 1 }]);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 8]);
   });
 
   test('struck in the last half grid of the count-in, it belongs to bar 1 beat 1; earlier it is practice', () => {
     const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['record', true, 1], ['play', 0, BAR]);
-    rig.strike(BEAT * 4 - 4000, 2, 1).strike(BEAT * 4 - 1000, 0, 2).runTo(BEAT * 9);
+    rig
+      .strike(BEAT * 4 - 4000, 2, 1)
+      .strike(BEAT * 4 - 1000, 0, 2)
+      .runTo(BEAT * 9);
     expect(rig.of('recorded').map((e) => [e.id, e.struck])).toEqual([[2, -40]]);
     expect(rig.of('sounded').map((e) => [e.frame, e.pad])).toEqual([
       [BEAT * 4 - 4000, 2],
@@ -149,7 +181,10 @@ describe('recording', () => {
   });
 
   test('played again from the top, what was struck early sounds on its step', () => {
-    const rig = recording().strike(BEAT * 4 - 700, 0, 1).runTo(BEAT * 5).tell(['stop'], ['locate', 0], ['play', 0, 0]);
+    const rig = recording()
+      .strike(BEAT * 4 - 700, 0, 1)
+      .runTo(BEAT * 5)
+      .tell(['stop'], ['locate', 0], ['play', 0, 0]);
     rig.runTo(BEAT * 5 + BEAT * 4.5);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 5, BEAT * 9]);
   });
@@ -161,17 +196,28 @@ describe('recording', () => {
   });
 
   test('a stroke heard before a tempo change is mapped with the tempo it was heard at', () => {
-    const rig = recording().runTo(BEAT + 1000).tell(['tempo', 240]).strike(BEAT + 3000, 0, 1, 3000).runTo(BEAT * 2);
+    const rig = recording()
+      .runTo(BEAT + 1000)
+      .tell(['tempo', 240])
+      .strike(BEAT + 3000, 0, 1, 3000)
+      .runTo(BEAT * 2);
     expect(rig.of('recorded')[0]!.struck).toBeCloseTo(960, 9);
   });
 
   test('a stroke heard before the stop is still recorded, one after it is not', () => {
-    const rig = recording().runTo(BEAT).tell(['stop']).strike(BEAT + 2000, 0, 1, 4000).strike(BEAT + 9000, 2, 2).runTo(BEAT * 2);
+    const rig = recording()
+      .runTo(BEAT)
+      .tell(['stop'])
+      .strike(BEAT + 2000, 0, 1, 4000)
+      .strike(BEAT + 9000, 2, 2)
+      .runTo(BEAT * 2);
     expect(rig.of('recorded').map((e) => e.id)).toEqual([1]);
   });
 
   test('unquantized, the placed tick is the struck one', () => {
-    const rig = recording(['quantize', 240, false]).strike(BEAT + 700, 0, 1).runTo(BEAT * 6);
+    const rig = recording(['quantize', 240, false])
+      .strike(BEAT + 700, 0, 1)
+      .runTo(BEAT * 6);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT + 700, BEAT * 5 + 700]);
     expect(rig.of('recorded')[0]!.snapGrid).toBe(0);
   });
@@ -193,7 +239,9 @@ describe('recording', () => {
   });
 
   test('a pattern message that crossed a stroke does not lose it', () => {
-    const rig = recording().strike(BEAT, 0, 1).runTo(BEAT + 100);
+    const rig = recording()
+      .strike(BEAT, 0, 1)
+      .runTo(BEAT + 100);
     // The page sends an edit made before it heard of the stroke (seen = 0), then one made after (seen = 1).
     rig.tell(['pattern', 0, BAR, 0, hits([1920, 2, 50])]).runTo(BEAT * 5 + 100);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1]);
@@ -202,7 +250,10 @@ describe('recording', () => {
   });
 
   test('not armed, nothing is recorded', () => {
-    const rig = new Rig().tell(['tempo', 120], loop(), ['play', 0, 0]).strike(BEAT, 0, 1).runTo(BEAT * 6);
+    const rig = new Rig()
+      .tell(['tempo', 120], loop(), ['play', 0, 0])
+      .strike(BEAT, 0, 1)
+      .runTo(BEAT * 6);
     expect(rig.of('recorded')).toEqual([]);
     expect(rig.of('sounded')).toMatchObject([{ live: true, placed: NaN }]);
   });
@@ -210,18 +261,30 @@ describe('recording', () => {
 
 describe('held pads', () => {
   const held = () =>
-    new Rig().tell(['tempo', 120], loop(), ['record', true, 1], ['play', 0, 0]).strike(BEAT, 5, 1).runTo(BEAT + 100);
+    new Rig()
+      .tell(['tempo', 120], loop(), ['record', true, 1], ['play', 0, 0])
+      .strike(BEAT, 5, 1)
+      .runTo(BEAT + 100);
   const lengths = (rig: Rig) => rig.of('released').map((e) => [e.id, e.length]);
 
   test('the length is from the stroke to the release', () => {
-    const rig = held().runTo(BEAT * 2).tell(['padUp', 0, 5, BEAT * 2 + LIMITER_LATENCY]).runTo(BEAT * 3);
+    const rig = held()
+      .runTo(BEAT * 2)
+      .tell(['padUp', 0, 5, BEAT * 2 + LIMITER_LATENCY])
+      .runTo(BEAT * 3);
     expect(lengths(rig)).toEqual([[1, 960]]);
   });
 
   test('across the loop end it goes on, at most once round', () => {
-    const rig = held().runTo(BEAT * 4.5).tell(['padUp', 0, 5, BEAT * 4.5 + LIMITER_LATENCY]).runTo(BEAT * 5);
+    const rig = held()
+      .runTo(BEAT * 4.5)
+      .tell(['padUp', 0, 5, BEAT * 4.5 + LIMITER_LATENCY])
+      .runTo(BEAT * 5);
     expect(lengths(rig)).toEqual([[1, 3360]]);
-    const long = held().runTo(BEAT * 9).tell(['padUp', 0, 5, BEAT * 9 + LIMITER_LATENCY]).runTo(BEAT * 10);
+    const long = held()
+      .runTo(BEAT * 9)
+      .tell(['padUp', 0, 5, BEAT * 9 + LIMITER_LATENCY])
+      .runTo(BEAT * 10);
     expect(lengths(long)).toEqual([[1, BAR]]);
   });
 
@@ -231,7 +294,10 @@ describe('held pads', () => {
     ['a controller that goes away', ['releaseAll']],
     ['the same pad struck again', ['padDown', 0, 5, 1, BEAT * 3 + LIMITER_LATENCY, 2]],
   ])('is released by %s', (_, instruction) => {
-    const rig = held().runTo(BEAT * 3).tell(instruction).runTo(BEAT * 4);
+    const rig = held()
+      .runTo(BEAT * 3)
+      .tell(instruction)
+      .runTo(BEAT * 4);
     expect(lengths(rig)).toEqual([[1, 1920]]);
     // The finger that comes up later finds nothing held.
     rig.tell(['padUp', 0, 5, BEAT * 4 + LIMITER_LATENCY]).runTo(BEAT * 5);

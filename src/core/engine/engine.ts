@@ -1,5 +1,6 @@
 import { Click } from '../dsp/click';
 import { DcBlocker } from '../dsp/dcBlocker';
+import type { DrumVoice } from '../dsp/drumVoice';
 import { Limiter, LIMITER_LATENCY } from '../dsp/limiter';
 import { metalTable } from '../dsp/metal';
 import { RECIPES, type Recipe } from '../dsp/recipes';
@@ -51,6 +52,8 @@ class Track {
   recipes: readonly Recipe[] = recipesOf('polished-floor');
   gain = 1;
   targetGain = 1;
+  /** Voices that ring in the stretch being rendered. */
+  ringing = 0;
 }
 
 function recipesOf(kit: KitId): readonly Recipe[] {
@@ -391,6 +394,8 @@ export class Engine {
     left.fill(0, 0, frames);
     right.fill(0, 0, frames);
     send.fill(0, 0, frames);
+    for (const track of this.tracks) track.ringing = 0;
+    for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
     for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
     this.room.process(send, left, right, frames);
     this.click.render(left, right, frames);
@@ -406,33 +411,27 @@ export class Engine {
   }
 
   private renderTrack(index: number, frames: number): void {
-    const { mono, busLeft, busRight, busSend, left, right, send } = this;
     const track = this.tracks[index]!;
-    const step = 1 / (GAIN_RAMP_SECONDS * this.sampleRate);
-    let gain = track.gain;
-    let sounding = false;
+    if (track.ringing === 0 && track.gain === track.targetGain) return;
+    this.busLeft.fill(0, 0, frames);
+    this.busRight.fill(0, 0, frames);
+    this.busSend.fill(0, 0, frames);
     for (const voice of this.voices.voices) {
       if (!voice.active || voice.track !== index) continue;
-      if (!sounding) {
-        busLeft.fill(0, 0, frames);
-        busRight.fill(0, 0, frames);
-        busSend.fill(0, 0, frames);
-        sounding = true;
-      }
-      voice.render(mono, frames, this.metal);
-      const { gainLeft, gainRight } = voice;
-      const toRoom = voice.room * (gainLeft + gainRight) * 0.5;
-      for (let i = 0; i < frames; i++) {
-        const y = mono[i]!;
-        busLeft[i]! += y * gainLeft;
-        busRight[i]! += y * gainRight;
-        busSend[i]! += y * toRoom;
-      }
+      voice.render(this.mono, frames, this.metal);
+      addVoice(this.mono, voice, this.busLeft, this.busRight, this.busSend, frames);
     }
+    this.mixTrack(track, frames);
+  }
+
+  /** Adds the track's bus to the mix through its level, which moves to a new one in a ramp. */
+  private mixTrack(track: Track, frames: number): void {
+    const { busLeft, busRight, busSend, left, right, send } = this;
+    const step = 1 / (GAIN_RAMP_SECONDS * this.sampleRate);
+    let gain = track.gain;
     for (let i = 0; i < frames; i++) {
       if (gain < track.targetGain) gain = Math.min(track.targetGain, gain + step);
       else if (gain > track.targetGain) gain = Math.max(track.targetGain, gain - step);
-      if (!sounding) continue;
       left[i]! += busLeft[i]! * gain;
       right[i]! += busRight[i]! * gain;
       send[i]! += busSend[i]! * gain;
@@ -451,5 +450,24 @@ export class Engine {
     this.untilState += STATE_EVERY;
     this.events.push(EVENT.STATE, this.frame, this.songTick, this.voices.ringing, this.peak);
     this.peak = 0;
+  }
+}
+
+/** Pans a voice into its track's bus and sends its share to the room. */
+function addVoice(
+  mono: Float64Array,
+  voice: DrumVoice,
+  left: Float64Array,
+  right: Float64Array,
+  send: Float64Array,
+  frames: number,
+): void {
+  const { gainLeft, gainRight } = voice;
+  const toRoom = voice.room * (gainLeft + gainRight) * 0.5;
+  for (let i = 0; i < frames; i++) {
+    const y = mono[i]!;
+    left[i]! += y * gainLeft;
+    right[i]! += y * gainRight;
+    send[i]! += y * toRoom;
   }
 }

@@ -97,7 +97,9 @@ describe('standard MIDI file', () => {
     const on = read.notes.filter(([, type, , , velocity]) => type === 'note_on' && velocity > 0);
     expect(on.every(([, , channel]) => channel === 9)).toBe(true);
     const byTime = (a: number[], b: number[]) => a[0]! - b[0]! || a[1]! - b[1]!;
-    expect(on.map(([tick, , , note, velocity]) => [tick, note, velocity]).sort(byTime)).toEqual(expectedNotes(set).sort(byTime));
+    expect(on.map(([tick, , , note, velocity]) => [tick, note, velocity]).sort(byTime)).toEqual(
+      expectedNotes(set).sort(byTime),
+    );
     expect(read.notes).toHaveLength(2 * on.length);
   });
 
@@ -113,7 +115,14 @@ describe('standard MIDI file', () => {
 
   test('every note ends before its key is struck again, and within the loop', () => {
     const set = emptySet();
-    const hit = (id: number, tick: number, length: number): Hit => ({ id, pad: 0, tick, length, velocity: 0.5, snap: null });
+    const hit = (id: number, tick: number, length: number): Hit => ({
+      id,
+      pad: 0,
+      tick,
+      length,
+      velocity: 0.5,
+      snap: null,
+    });
     set.tracks[0]!.patterns[0]!.hits = [hit(1, 0, 5000), hit(2, 480, 9000), hit(3, 3000, 9000), hit(4, 3839, 0)];
     const { notes } = python(MIDO, midi(set), 'mid') as Read;
     expect(notes.map(([tick, type]) => [tick, type])).toEqual([

@@ -5,12 +5,20 @@ const BAR = 3840;
 const SNAP = { grid: 240, strength: 1 };
 
 test('a stroke in the loop keeps its fraction and is placed on the grid of its own pass', () => {
-  expect(placeRecorded(2 * BAR + 965.25, BAR, SNAP, 240, 0)).toEqual({ pass: 2, struck: 965.25, placedFromLaunch: 2 * BAR + 960 });
+  expect(placeRecorded(2 * BAR + 965.25, BAR, SNAP, 240, 0)).toEqual({
+    pass: 2,
+    struck: 965.25,
+    placedFromLaunch: 2 * BAR + 960,
+  });
 });
 
 test('a stroke just before the loop ends belongs to the first step of the next pass', () => {
   expect(placeRecorded(BAR - 30, BAR, SNAP, 240, 0)).toEqual({ pass: 1, struck: -30, placedFromLaunch: BAR });
-  expect(placeRecorded(BAR - 130, BAR, SNAP, 240, 0)).toEqual({ pass: 0, struck: BAR - 130, placedFromLaunch: BAR - 240 });
+  expect(placeRecorded(BAR - 130, BAR, SNAP, 240, 0)).toEqual({
+    pass: 0,
+    struck: BAR - 130,
+    placedFromLaunch: BAR - 240,
+  });
 });
 
 test('a stroke in the last half grid of the count-in belongs to bar 1 beat 1, an earlier one is practice', () => {

@@ -37,7 +37,11 @@ describe('what a pattern plays', () => {
   });
 
   test('is always in order, within the loop, and without two of a pad on one tick', () => {
-    const anyHit = fc.record({ tick: fc.double({ min: -500, max: 9000, noNaN: true }), pad: fc.integer({ min: 0, max: 15 }), on: fc.boolean() });
+    const anyHit = fc.record({
+      tick: fc.double({ min: -500, max: 9000, noNaN: true }),
+      pad: fc.integer({ min: 0, max: 15 }),
+      on: fc.boolean(),
+    });
     fc.assert(
       fc.property(fc.array(anyHit, { maxLength: 60 }), fc.constantFrom(3840, 7680), (raw, length) => {
         const hits = raw.map(({ tick, pad, on }, i) => hit(i + 1, tick, { pad, ...(on ? {} : { snap: null }) }));
@@ -83,7 +87,7 @@ describe('a track that plays', () => {
         const p = player(length, sorted);
         const expected = [0, 1, 2].flatMap((pass) => sorted.map((tick) => pass * length + tick));
         const met: number[] = [];
-        for (let at = -1; met.length < expected.length; ) met.push((at = p.nextTick(at)));
+        for (let at = -1; met.length < expected.length;) met.push((at = p.nextTick(at)));
         expect(met).toEqual(expected);
       }),
     );

@@ -97,7 +97,13 @@ describe('tap tempo', () => {
 });
 
 describe('timeline', () => {
-  const anchor: Anchor = { frame: 1000, tick: 0, framesPerTick: framesPerTick(120, SR), playing: true, recording: false };
+  const anchor: Anchor = {
+    frame: 1000,
+    tick: 0,
+    framesPerTick: framesPerTick(120, SR),
+    playing: true,
+    recording: false,
+  };
 
   test('a quarter at 120 BPM is 24000 frames at 48 kHz', () => {
     expect(frameAt(anchor, 960)).toBe(1000 + 24000);
@@ -106,10 +112,14 @@ describe('timeline', () => {
 
   test('a tempo change never moves the music', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1000, max: 1e8 }), fc.double({ min: 20, max: 300, noNaN: true }), (frame, tempo) => {
-        const changed = atTempo(anchor, frame, tempo, SR);
-        return Math.abs(tickAt(changed, frame) - tickAt(anchor, frame)) < 1e-6;
-      }),
+      fc.property(
+        fc.integer({ min: 1000, max: 1e8 }),
+        fc.double({ min: 20, max: 300, noNaN: true }),
+        (frame, tempo) => {
+          const changed = atTempo(anchor, frame, tempo, SR);
+          return Math.abs(tickAt(changed, frame) - tickAt(anchor, frame)) < 1e-6;
+        },
+      ),
     );
   });
 

@@ -4,7 +4,14 @@ import { placedTick } from './place';
 
 test('grids are the note values they are named after', () => {
   // A whole note is 4 x 960 ticks; a triplet fits three into the time of two.
-  const expected = { '1/4': 3840 / 4, '1/8': 3840 / 8, '1/8T': 3840 / 12, '1/16': 3840 / 16, '1/16T': 3840 / 24, '1/32': 3840 / 32 };
+  const expected = {
+    '1/4': 3840 / 4,
+    '1/8': 3840 / 8,
+    '1/8T': 3840 / 12,
+    '1/16': 3840 / 16,
+    '1/16T': 3840 / 24,
+    '1/32': 3840 / 32,
+  };
   expect(Object.fromEntries(GRIDS.map((g) => [g.name, g.ticks]))).toEqual(expected);
   expect(gridTicks('1/16T')).toBe(160);
 });
