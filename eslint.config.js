@@ -35,6 +35,15 @@ module.exports = defineConfig([
   expo,
   prettier,
   {
+    rules: {
+      // These two mistake the documented default imports of fast-check and axe for slips.
+      'import/no-named-as-default': 'off',
+      'import/no-named-as-default-member': 'off',
+    },
+  },
+  // Playwright hands a fixture on with a function of that name; it is no React hook.
+  { files: ['e2e/**/*.ts'], rules: { 'react-hooks/rules-of-hooks': 'off' } },
+  {
     files: ['jest.setup.js', '**/*.test.{ts,tsx}'],
     languageOptions: { globals: { jest: 'readonly', test: 'readonly', expect: 'readonly' } },
   },

@@ -37,7 +37,10 @@ function again(sound: Heard, blockSize: number) {
   };
 }
 
-test('every hit of a loop is heard within a sample of its time while the page is blocked 400 ms at a time', async ({ app, page }) => {
+test('every hit of a loop is heard within a sample of its time while the page is blocked 400 ms at a time', async ({
+  app,
+  page,
+}) => {
   const tempo = 75; // a hat every 800 ms leaves silence to find its onset in
   await app.store('set', JSON.stringify(hatSet(tempo)));
   await app.open();

@@ -9,7 +9,14 @@ import { decodeEvents } from '@/core/engine/protocol';
  */
 export async function giveEar(page: Page): Promise<void> {
   await page.addInitScript(() => {
-    const ear = { frames: 0, firstFrame: -1, chunks: [] as Float32Array[], messages: [] as unknown[], ready: false };
+    const ear = {
+      frames: 0,
+      firstFrame: -1,
+      chunks: [] as Float32Array[],
+      messages: [] as unknown[],
+      ready: false,
+      context: null as BaseAudioContext | null,
+    };
     (window as unknown as { ear: typeof ear }).ear = ear;
     const processor = `
       registerProcessor('ear', class extends AudioWorkletProcessor {
@@ -32,6 +39,7 @@ export async function giveEar(page: Page): Promise<void> {
     const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode;
     AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
       if (to instanceof AudioDestinationNode) {
+        ear.context = this.context;
         void (this.context as AudioContext).audioWorklet.addModule(url).then(() => {
           const node = new AudioWorkletNode(this.context, 'ear', { outputChannelCount: [2] });
           node.port.onmessage = ({ data }: MessageEvent<{ first: number; samples: Float32Array }>) => {
@@ -51,7 +59,8 @@ export async function giveEar(page: Page): Promise<void> {
     window.AudioWorkletNode = class extends Original {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
         super(context, name, options);
-        if (name !== 'ear') this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
+        if (name !== 'ear')
+          this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
       }
     };
   });
@@ -99,9 +108,13 @@ export async function heard(page: Page): Promise<Heard> {
     left[i] = samples[2 * i]!;
     right[i] = samples[2 * i + 1]!;
   }
-  const sampleRate = await page.evaluate(() => new AudioContext().sampleRate);
+  const sampleRate = await page.evaluate(
+    () => (window as unknown as { ear: { context: AudioContext } }).ear.context.sampleRate,
+  );
   const revive = (value: unknown) =>
-    typeof value === 'object' && value !== null && 'f64' in value ? new Float64Array((value as { f64: number[] }).f64) : value;
+    typeof value === 'object' && value !== null && 'f64' in value
+      ? new Float64Array((value as { f64: number[] }).f64)
+      : value;
   return {
     left,
     right,
@@ -135,11 +148,20 @@ export function onsets(sound: Heard, threshold: number, quietFrames: number): nu
 
 /** Waits until that much more sound has been heard, by the sound's own clock: wall time means nothing on a busy machine. */
 export async function listen(page: Page, seconds: number): Promise<void> {
-  await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready, undefined, { timeout: 20_000 });
-  const until = await page.evaluate((s) => (window as unknown as { ear: { frames: number } }).ear.frames + s * 48000, seconds);
-  await page.waitForFunction((frames) => (window as unknown as { ear: { frames: number } }).ear.frames >= frames, until, {
-    timeout: 20_000 + seconds * 5000,
+  await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready, undefined, {
+    timeout: 20_000,
   });
+  const until = await page.evaluate(
+    (s) => (window as unknown as { ear: { frames: number } }).ear.frames + s * 48000,
+    seconds,
+  );
+  await page.waitForFunction(
+    (frames) => (window as unknown as { ear: { frames: number } }).ear.frames >= frames,
+    until,
+    {
+      timeout: 20_000 + seconds * 5000,
+    },
+  );
 }
 
 /** Blocks the page's main thread, `times` times for `ms`, with a breath between. */

@@ -17,7 +17,7 @@ interface Session {
   recording: boolean;
   /** The stopped song stands away from its top. */
   awayFromTop: boolean;
-  /** Shown one after another. */
+  /** The newest is shown; dismissed, it uncovers the one before. */
   notices: Notice[];
   /** Share of a running export that is done, or null. */
   exporting: number | null;

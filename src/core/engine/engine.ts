@@ -152,6 +152,11 @@ export class Engine {
     }
   }
 
+  /** Voices that sound now, those fading out included. */
+  get ringing(): number {
+    return this.voices.ringing;
+  }
+
   // --- commands ---------------------------------------------------------------------------------------------
 
   private apply(command: Command): void {

@@ -51,7 +51,6 @@ describe('reading a stored set', () => {
     expect(read).toEqual({ set: demoSet() });
   });
 
-  /* eslint-disable @typescript-eslint/no-explicit-any -- damaging what the types protect */
   test.each<[string, (set: any) => void, RegExp]>([
     ['a velocity', (s) => (s.tracks[0].patterns[0].hits[2].velocity = 1.5), /tracks 1, patterns 1, hits 3, velocity/],
     ['a pad', (s) => (s.tracks[0].patterns[0].hits[0].pad = 16), /hits 1, pad/],

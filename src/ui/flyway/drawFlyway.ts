@@ -132,7 +132,7 @@ function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
     c.fillRect(x, 0, 2, height - RULER_PX);
     if (i > 0) return;
     const beats = beatsUntil(end, view.now, meter);
-    const text = view.playing ? `Loop in ${beats}` : `Loop ${beats}`;
+    const text = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
     c.font = `14px ${WORDS_STRONG}`;
     const box = c.measureText(text).width + 12;
     // Still out of sight, the flag waits at the edge.
@@ -156,7 +156,9 @@ function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
     const isNow = tick <= now;
     c.fillStyle = isNow ? tokens.straw : tokens.cap;
     c.font = `${isNow ? 30 : 22}px ${NUMBERS}`;
-    const x = isNow ? view.width * NOW_AT - 30 : tickX(view, tick);
+    const nowX = view.width * NOW_AT;
+    const x = isNow ? nowX - 30 : tickX(view, tick);
+    if (!isNow && x < nowX + 18) continue; // it passes under the wing bars
     c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);
   }
   c.textAlign = 'left';

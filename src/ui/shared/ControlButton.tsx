@@ -69,7 +69,11 @@ export function ControlButton({
         </Text>
       )}
       <View style={styles.line}>
-        {icon !== undefined && <Icon source={icon} size={22} color={look.ink} />}
+        {icon !== undefined && (
+          <View aria-hidden>
+            <Icon source={icon} size={22} color={look.ink} />
+          </View>
+        )}
         {text !== undefined && (
           <Text numberOfLines={1} style={[numeric ? styles.number : styles.word, { color: look.ink }]}>
             {text}
@@ -85,7 +89,7 @@ function looks(t: Tokens, tone: Tone, on: boolean) {
   if (tone === 'primary') return { fill: t.breast, edge: t.breast, ink: t.onBreast, quiet: t.onBreast };
   if (tone === 'record') {
     return on
-      ? { fill: t.berry, edge: t.berry, ink: t.onBerry, quiet: t.onBerry }
+      ? { fill: t.berryFill, edge: t.berryFill, ink: t.onBerry, quiet: t.onBerry }
       : { fill: 'transparent', edge: t.berry, ink: t.berry, quiet: t.berry };
   }
   return { fill: t.slate, edge: on ? t.breast : t.slate, ink: t.wing, quiet: on ? t.wing : t.cap };

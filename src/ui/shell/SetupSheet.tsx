@@ -26,7 +26,7 @@ export function SetupSheet({ onClose }: { onClose: () => void }) {
   const theme = useAppSelector((state) => state.settings.theme);
   const padKeys = useAppSelector((state) => state.settings.padKeys);
   const title = (text: string) => (
-    <Text role="heading" aria-level={2} style={[styles.title, { color: tokens.wing }]}>
+    <Text role="heading" aria-level={3} style={[styles.title, { color: tokens.wing }]}>
       {text}
     </Text>
   );
@@ -34,7 +34,7 @@ export function SetupSheet({ onClose }: { onClose: () => void }) {
     <View role="dialog" aria-label="Setup" style={[styles.sheet, { backgroundColor: tokens.ground }]}>
       <ScrollView contentContainerStyle={styles.content}>
         <View style={styles.head}>
-          <Text role="heading" aria-level={1} style={[styles.name, { color: tokens.wing }]}>
+          <Text role="heading" aria-level={2} style={[styles.name, { color: tokens.wing }]}>
             Setup
           </Text>
           <ControlButton label="Close setup" icon="close" onPress={onClose} />

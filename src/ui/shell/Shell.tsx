@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { Text } from 'react-native-paper';
 import { Flyway } from '../flyway/Flyway';
 import { usePadKeys } from '../pads/usePadKeys';
 import { useTokens } from '../theme/theme';
@@ -19,6 +20,9 @@ export function Shell({ children }: { children: ReactNode }) {
   useShortcuts();
   const main = (
     <View style={styles.main}>
+      <Text role="heading" aria-level={1} style={styles.unseen}>
+        Chaffinch
+      </Text>
       <Transport setupOpen={setup} onSetup={() => setSetup(!setup)} />
       <AudioLock />
       <View style={styles.flyway}>
@@ -45,4 +49,6 @@ const styles = StyleSheet.create({
   main: { flex: 1, minHeight: 0 },
   flyway: { marginTop: 8 },
   place: { flex: 1, minHeight: 0 },
+  /** For those who hear the page. */
+  unseen: { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 },
 });

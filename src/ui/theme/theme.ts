@@ -30,6 +30,8 @@ export function paperTheme(isDark: boolean): MD3Theme {
       primary: t.breast,
       onPrimary: t.onBreast,
       secondary: t.cap,
+      secondaryContainer: t.breast,
+      onSecondaryContainer: t.onBreast,
       tertiary: t.moss,
       error: t.berry,
       onError: t.onBerry,

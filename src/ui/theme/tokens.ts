@@ -19,8 +19,10 @@ export interface Tokens {
   /** What is waiting, always with its number. */
   straw: string;
   onStraw: string;
-  /** Recording and destructive, always with the word. */
+  /** Recording and destructive, always with the word: as text and outline. */
   berry: string;
+  /** And as a fill. */
+  berryFill: string;
   onBerry: string;
   /** Thin rules. */
   rule: string;
@@ -38,7 +40,8 @@ export const dark: Tokens = {
   straw: '#E4BC62',
   onStraw: '#14191F',
   berry: '#E8798A',
-  onBerry: '#14191F',
+  berryFill: '#BA394D',
+  onBerry: '#FFFFFF',
   rule: '#32404D',
 };
 
@@ -47,13 +50,14 @@ export const light: Tokens = {
   slate: '#FFFDF8',
   deep: '#E3DED2',
   cap: '#46627A',
-  breast: '#C9602F',
+  breast: '#D0683A',
   onBreast: '#14191F',
   wing: '#1B232B',
   moss: '#557526',
   straw: '#E4BC62',
   onStraw: '#14191F',
   berry: '#A82F42',
+  berryFill: '#A82F42',
   onBerry: '#FFFDF8',
   rule: '#C9C2B3',
 };

@@ -1,0 +1,70 @@
+import { Engine } from '@/core/engine/engine';
+import { at, NOW } from '@/core/engine/protocol';
+
+const RATE = 48000;
+const QUANTUM = 128;
+const SECONDS = 10;
+const TRACKS = 4;
+
+/** Runs an engine whose pads are struck again as soon as fewer than `voices` ring; calls back with the ms of each quantum. */
+function load(voices: number, seconds: number, each: (ms: number) => void = () => undefined): void {
+  const engine = new Engine(RATE);
+  const left = new Float32Array(QUANTUM);
+  const right = new Float32Array(QUANTUM);
+  let strokes = 0;
+  let ringing = 0;
+  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, ['kit', t, 'polished-floor']));
+  for (let done = 0; done < seconds * RATE; done += QUANTUM) {
+    // A stroke that chokes or replaces another adds no voice: a few more are struck than are missing.
+    for (let missing = voices - ringing; missing > 0; missing--, strokes++) {
+      engine.post(at(NOW, ['padDown', strokes % TRACKS, (strokes * 7) % 16, 0.8, 0, strokes + 1]));
+    }
+    const start = performance.now();
+    engine.process(left, right, QUANTUM);
+    each(performance.now() - start);
+    ringing = engine.ringing;
+    engine.events.drain();
+    engine.applied.length = 0;
+  }
+}
+
+/** How many times faster than real time the whole graph renders with about that many voices. */
+export function renderSpeed(voices: number): number {
+  let ms = 0;
+  load(voices, SECONDS, (quantum) => (ms += quantum));
+  return (SECONDS * 1000) / ms;
+}
+
+/** Share of the quantum's time (in %) that a dense song costs: 32 voices. */
+export function quantumCost(): { p50: number; p99: number } {
+  const costs: number[] = [];
+  load(32, SECONDS, (ms) => costs.push(ms));
+  const sorted = costs.slice(500).sort((a, b) => a - b);
+  const share = (p: number) => (100 * sorted[Math.floor(sorted.length * p)]! * RATE) / (QUANTUM * 1000);
+  return { p50: share(0.5), p99: share(0.99) };
+}
+
+/** Bytes of garbage a quantum while a loop plays and its events are handed over as the audio thread does. */
+export function allocation(): number {
+  const engine = new Engine(RATE);
+  const left = new Float32Array(QUANTUM);
+  const right = new Float32Array(QUANTUM);
+  const hits = new Float64Array(Array.from({ length: 16 }, (_, i) => [i * 240, i * 240, i % 4, 0.8, i + 1]).flat());
+  engine.post(at(NOW, ['pattern', 0, 3840, 0, hits]));
+  engine.post(at(NOW, ['play', 0, 0]));
+  const run = (quanta: number) => {
+    for (let i = 0; i < quanta; i++) {
+      engine.process(left, right, QUANTUM);
+      if (engine.events.length > 0) engine.events.drain();
+      engine.applied.length = 0;
+    }
+  };
+  const collect = (globalThis as { gc?: () => void }).gc ?? (() => undefined);
+  run(20000); // until everything is compiled
+  collect();
+  const before = process.memoryUsage();
+  const QUANTA = 4000; // few enough that no collection comes between
+  run(QUANTA);
+  const after = process.memoryUsage();
+  return (after.heapUsed - before.heapUsed + after.arrayBuffers - before.arrayBuffers) / QUANTA;
+}

@@ -1,0 +1,32 @@
+import { readFileSync } from 'node:fs';
+import { renderLoop } from '@/core/engine/offline';
+import { writeWav } from '@/core/formats/wav';
+import { demoSet } from '@/core/model/create';
+import { expect, test } from './support/app';
+
+test('the WAV file is as long as the loop and, to the sample, what Node renders', async ({ app, page }) => {
+  await app.open();
+  const download = page.waitForEvent('download');
+  await app.menu('Export WAV');
+  const done = await download;
+  expect(done.suggestedFilename()).toBe('Rink Night - Wheels Fast Laps - 112 BPM.wav');
+  const bytes = readFileSync(await done.path());
+  expect(bytes.length).toBe(44 + 6 * Math.round((8 * 60 * 48000) / 112));
+  const ours = writeWav(renderLoop(demoSet().tracks[0]!, 112, 48000), 48000);
+  expect(Buffer.compare(bytes, Buffer.from(ours))).toBe(0);
+  await expect(page.getByText(/^Saved /)).toBeVisible();
+});
+
+test('an export shows its progress, can be given up, and leaves the music alone', async ({ app, page }) => {
+  const set = demoSet();
+  set.tracks[0]!.patterns[0]!.length = 8 * 3840;
+  set.tempo = 20; // 96 seconds of sound
+  await app.store('set', JSON.stringify(set));
+  await app.open();
+  await app.play.click();
+  await app.menu('Export WAV');
+  await expect(page.getByText(/Exporting WAV: \d+ %/)).toBeVisible();
+  await app.button('Cancel export').click();
+  await expect(page.getByText('Export cancelled.')).toBeVisible();
+  await expect(app.stop).toBeVisible();
+});

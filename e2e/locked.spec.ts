@@ -1,0 +1,39 @@
+import { test as plain, type Page } from '@playwright/test';
+import config from '../playwright.config';
+import { App, expect } from './support/app';
+
+const options = config.use!.launchOptions!;
+
+// The browser as it comes: no sound before the page is touched.
+plain.use({
+  launchOptions: { ...options, args: options.args!.filter((arg) => !arg.includes('autoplay')) },
+});
+
+/**
+ * Opens the app and waits until it says that the sound is locked. The page itself tells when, over the console: to the
+ * browser any look from outside is a touch, which would unlock the sound.
+ */
+async function openLocked(page: Page): Promise<App> {
+  await page.addInitScript(() => {
+    const look = () => document.querySelector('[aria-label="Start audio"]') && console.log('sound is locked');
+    new MutationObserver(look).observe(document, { childList: true, subtree: true });
+  });
+  const locked = page.waitForEvent('console', (message) => message.text() === 'sound is locked');
+  await page.goto('/');
+  await locked;
+  return new App(page);
+}
+
+plain('while the browser keeps the sound locked the page says so; the first touch unlocks it', async ({ page }) => {
+  const app = await openLocked(page);
+  await app.button('Start audio').click();
+  await expect(app.button('Start audio')).toHaveCount(0);
+});
+
+plain('the first touch of a pad unlocks it too', async ({ page }) => {
+  const app = await openLocked(page);
+  await app.pad(1).click();
+  await expect(app.button('Start audio')).toHaveCount(0);
+  await app.play.click();
+  await expect(app.position).toHaveText('1.2');
+});

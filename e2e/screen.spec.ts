@@ -1,0 +1,176 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { KITS } from '@/core/model/kits';
+import { expect, test } from './support/app';
+import { listen } from './support/ear';
+
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+/** Every control that a finger may press, with its box. */
+const targets = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].map((element) => {
+      const box = (element.matches('[role="spinbutton"]') ? element.parentElement! : element).getBoundingClientRect();
+      return {
+        name: element.getAttribute('aria-label') ?? element.textContent,
+        width: box.width,
+        height: box.height,
+        inside: box.left >= 0 && box.right <= innerWidth + 0.5 && box.top >= 0 && box.bottom <= innerHeight + 0.5,
+      };
+    }),
+  );
+
+for (const [name, size] of [
+  ['phone', PHONE],
+  ['wide', WIDE],
+] as const) {
+  test.describe(name, () => {
+    test.use({ viewport: size });
+
+    test('every control is in sight, at least 44 px, pads at least 80 px, and nothing overflows', async ({
+      app,
+      page,
+    }) => {
+      await app.open();
+      const all = await targets(page);
+      expect(all.filter((t) => !t.inside || t.width < 44 || t.height < 43.5)).toEqual([]);
+      const pads = all.filter((t) => t.name!.startsWith('Pad '));
+      expect(pads).toHaveLength(16);
+      expect(pads.filter((t) => t.width < 80 || t.height < 80)).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+    });
+
+    for (const theme of ['Dark', 'Light']) {
+      test(`has no accessibility violations, ${theme.toLowerCase()}`, async ({ app, page }) => {
+        await app.open();
+        await app.button('Setup').click();
+        await page
+          .getByRole('button', { name: theme, exact: true })
+          .or(page.getByRole('radio', { name: theme }))
+          .first()
+          .click();
+        const sheet = await new AxeBuilder({ page }).disableRules(['region']).analyze();
+        expect(sheet.violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 120))])).toEqual([]);
+        await app.button('Close setup').click();
+        const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
+        expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 120))])).toEqual([]);
+      });
+    }
+  });
+}
+
+test('the names that assistive technology relies on', async ({ app, page }) => {
+  await app.open();
+  for (const name of [
+    'Play', 'Record', 'Metronome', 'Tap tempo', 'Tempo down', 'Tempo up', 'Count-in', 'Input quantize', 'Grid', 'Halve loop',
+    'Double loop', 'Undo', 'Redo', 'Set menu',
+  ]) await expect(app.button(name)).toHaveCount(1); // prettier-ignore
+  for (const [i, { name }] of KITS['polished-floor'].pads.entries())
+    await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
+  await expect(page.getByRole('spinbutton', { name: 'Loop length' })).toHaveAttribute('aria-valuenow', '2');
+  await expect(page.getByRole('link', { name: 'Pads' })).toBeVisible();
+  await expect(app.position).toHaveText('1.1');
+  await expect(app.button('Start audio')).toHaveCount(0);
+  const [first, fifth] = await Promise.all([app.pad(1).boundingBox(), app.pad(5).boundingBox()]);
+  expect(first!.y).toBeGreaterThan(fifth!.y); // pad 1 is bottom left
+  expect(first!.x).toBe(fifth!.x);
+  await app.button('Set menu').click();
+  for (const item of ['Export MIDI', 'Export WAV', 'Start empty', 'Open demo']) {
+    await expect(page.getByRole('menuitem', { name: item })).toBeVisible();
+  }
+});
+
+test('tempo by keys, by drag, typed with decimals; nonsense is refused with a sentence', async ({ app, page }) => {
+  await app.open();
+  await app.button('Tempo up').click();
+  await expect(app.tempo).toHaveValue('113');
+  await app.button('Tempo down').click();
+  await app.button('Tempo down').click();
+  await expect(app.tempo).toHaveValue('111');
+  await app.setTempo('92,5');
+  await expect(app.tempo).toHaveAttribute('aria-valuenow', '92.5');
+  await app.setTempo('fast');
+  await expect(page.getByText('Tempo “fast” is not a number.')).toBeVisible();
+  await expect(app.tempo).toHaveValue('92.5');
+  await app.setTempo('301');
+  await expect(app.tempo).toHaveValue('92.5');
+  const box = (await app.tempo.boundingBox())!;
+  await page.mouse.move(box.x + 20, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 80, box.y + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect(app.tempo).toHaveAttribute('aria-valuenow', '113');
+  await app.tempo.focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(app.tempo).toHaveAttribute('aria-valuenow', '114');
+});
+
+test('the loop: halving hides, doubling shows again, while it plays; typed lengths are brought to what there is', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  const length = page.getByRole('spinbutton', { name: 'Loop length' });
+  await app.play.click();
+  await app.button('Halve loop').click();
+  await expect(length).toHaveAttribute('aria-valuenow', '1');
+  await expect(app.button('Halve loop')).toHaveAttribute('aria-disabled', 'true');
+  await app.button('Double loop').click();
+  await app.button('Double loop').click();
+  await expect(length).toHaveAttribute('aria-valuenow', '4');
+  await length.fill('3');
+  await length.press('Enter');
+  await expect(length).toHaveAttribute('aria-valuenow', /^(2|4)$/);
+  await app.undo.click();
+  await app.undo.click();
+  await expect(length).toHaveAttribute('aria-valuenow', /^[124]$/);
+  await expect(app.stop).toBeVisible();
+  const set = await app.savedSet();
+  expect(set.tracks[0]!.patterns[0]!.hits).toHaveLength(86);
+});
+
+test('stop keeps the place, stop again goes back to the top', async ({ app, page }) => {
+  await app.open();
+  await app.play.click();
+  await expect(app.position).toHaveText('1.3');
+  await app.stop.click();
+  await expect(app.play).toBeVisible();
+  await expect(app.position).not.toHaveText('1.1');
+  await app.stop.click();
+  await expect(app.position).toHaveText('1.1');
+  await expect(app.stop).toHaveCount(0);
+  await page.keyboard.press('Space');
+  await expect(app.position).toHaveText('1.2');
+});
+
+test('pads light when the pattern plays them, and the Flyway moves', async ({ app, page }) => {
+  await app.open();
+  const flyway = page.getByRole('img', { name: 'Flyway' });
+  const still = await flyway.screenshot();
+  await app.play.click();
+  await expect(app.pad(1)).toHaveAttribute('data-lit', 'true');
+  await expect(app.pad(5)).toHaveAttribute('data-lit', 'true');
+  await listen(page, 0.5);
+  expect((await flyway.screenshot()).equals(still)).toBe(false);
+});
+
+test('how hard: the middle of a pad is hard, its edge is soft, a fixed velocity is the same everywhere', async ({
+  app,
+}) => {
+  await app.open();
+  await app.menu('Start empty');
+  await app.countIn('None');
+  await app.record.click();
+  await app.play.click();
+  const { width, height } = (await app.pad(6).boundingBox())!;
+  await app.pad(6).click({ position: { x: width / 2, y: height / 2 } });
+  await app.pad(7).click({ position: { x: 4, y: 4 } });
+  await app.button('Fixed velocity').click();
+  await app.pad(8).click({ position: { x: 4, y: 4 } });
+  const set = await app.savedSet((s) => s.tracks[0]!.patterns[0]!.hits.length === 3);
+  const [hard, soft, fixed] = set.tracks[0]!.patterns[0]!.hits.map((h) => h.velocity);
+  expect(hard).toBe(1);
+  expect(soft).toBeLessThan(0.35);
+  expect(fixed).toBe(0.8);
+});

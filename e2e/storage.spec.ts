@@ -1,0 +1,50 @@
+import { demoSet } from '@/core/model/create';
+import { expect, test } from './support/app';
+
+const damaged: [string, string][] = [
+  ['cut off', JSON.stringify(demoSet()).slice(0, 700)],
+  ['of a newer version', JSON.stringify({ ...demoSet(), schema: 9 })],
+  ['with a wrong type', JSON.stringify({ ...demoSet(), tracks: 'none' })],
+  ['huge and senseless', '['.repeat(3_000_000)],
+];
+
+for (const [what, text] of damaged) {
+  test(`a stored set that is ${what} is set aside, said so, and the demo opens`, async ({ app, page }) => {
+    await app.store('set', text);
+    await app.open();
+    await expect(page.getByText(/Your stored set could not be opened/)).toBeVisible();
+    await expect(app.button('Set menu')).toContainText('Rink Night');
+    const key = (await app.storedKeys()).find((k) => k.startsWith('damaged set '))!;
+    expect(await app.stored(key)).toBe(text);
+    await app.button('Tempo up').click();
+    await app.savedSet((set) => set.tempo === 113);
+    expect(await app.stored(key)).toBe(text);
+  });
+}
+
+test('the first start opens the demo; starting empty is one step that undo takes back', async ({ app, page }) => {
+  await app.open();
+  await expect(app.button('Set menu')).toContainText('Rink Night');
+  await app.menu('Start empty');
+  await expect(app.button('Set menu')).toContainText('New set');
+  await expect(app.tempo).toHaveValue('120');
+  await page.getByRole('button', { name: 'Undo this' }).click();
+  await expect(app.button('Set menu')).toContainText('Rink Night');
+  await expect(app.tempo).toHaveValue('112');
+  await app.menu('Start empty');
+  await app.savedSet((set) => set.name === 'New set');
+  await app.menu('Open demo');
+  await app.savedSet((set) => set.name === 'Rink Night');
+});
+
+test('a second tab does not overwrite the first', async ({ app, page, context }) => {
+  await app.open();
+  const other = await context.newPage();
+  await other.goto('/');
+  await expect(other.getByText(/open in another tab/)).toBeVisible();
+  await other.getByRole('button', { name: 'Tempo up', exact: true }).click();
+  await app.setTempo(99);
+  await app.savedSet((set) => set.tempo === 99);
+  await page.close();
+  await expect(other.getByText(/kept aside/)).toBeVisible();
+});

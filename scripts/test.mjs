@@ -1,0 +1,63 @@
+// npm test: installs what is missing, then type check, lint, unit tests and browser tests. Ends with "N passed, N failed".
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { bin, build, inRoot, install, run } from './shared.mjs';
+
+/** Debian packages that the tests use, each with how to see that it is there. */
+const DEBIAN = [
+  ['chromium', () => existsSync('/usr/bin/chromium')],
+  ['python3-mido', () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0],
+];
+
+function installDebian() {
+  const missing = DEBIAN.filter(([, isThere]) => !isThere()).map(([name]) => name);
+  if (missing.length === 0) return;
+  console.log(`Installing ${missing.join(', ')} with apt-get ...`);
+  const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+  const apt = (...args) => {
+    const [command, ...rest] = [...sudo, 'apt-get', ...args];
+    return run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
+  };
+  if (apt('update', '-qq') && apt('install', '-y', '-qq', '--no-install-recommends', ...missing)) return;
+  console.error(
+    `The tests need ${missing.join(' and ')} of Debian. Install with: apt-get install ${missing.join(' ')}`,
+  );
+  process.exit(1);
+}
+
+let passed = 0;
+let failed = 0;
+const count = (good, bad) => {
+  passed += good;
+  failed += bad;
+};
+const heading = (text) => console.log(`\n== ${text}`);
+const report = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
+
+install();
+installDebian();
+rmSync(inRoot('test-results'), { recursive: true, force: true });
+mkdirSync(inRoot('test-results'), { recursive: true });
+
+heading('Types');
+for (const project of ['tsconfig.json', 'tsconfig.core.json']) {
+  count(...(run(bin('tsc'), ['--noEmit', '-p', project]) ? [1, 0] : [0, 1]));
+}
+
+heading('Lint');
+count(...(run(bin('eslint'), ['.', '--max-warnings', '0']) ? [1, 0] : [0, 1]));
+
+heading('Unit tests');
+const unitFile = inRoot('test-results', 'unit.json');
+run(bin('jest'), ['--json', `--outputFile=${unitFile}`]);
+const unit = report(unitFile);
+count(unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
+
+heading('Browser tests');
+await build();
+run(bin('playwright'), ['test']);
+const browser = report(inRoot('test-results', 'e2e.json'));
+count(browser?.stats.expected ?? 0, browser ? browser.stats.unexpected + browser.errors.length : 1);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
