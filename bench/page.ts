@@ -3,7 +3,6 @@ import { framesPerTick } from '@/core/time/ticks';
 import type { Instruction } from '@/core/engine/protocol';
 
 const BPM = 174;
-const SECONDS = 30;
 const STALL_MS = 400;
 const STEP_SECONDS = 60 / BPM / 4;
 
@@ -34,8 +33,8 @@ function onsets(chunks: readonly [number, Float32Array][], sampleRate: number): 
   return found;
 }
 
-async function stallWhilePlaying() {
-  const end = performance.now() + SECONDS * 1000;
+async function stallWhilePlaying(seconds: number) {
+  const end = performance.now() + seconds * 1000;
   while (performance.now() < end) {
     const until = performance.now() + STALL_MS;
     while (performance.now() < until);
@@ -52,7 +51,7 @@ function clickBuffer(context: BaseAudioContext): AudioBuffer {
 
 const schedulers = {
   /** The metronome of our engine in a meter of sixteenths: a click each. */
-  async engine() {
+  async engine(seconds: number) {
     const context = new AudioContext();
     await context.audioWorklet.addModule('/workers/engine.worklet.js');
     const node = new AudioWorkletNode(context, 'chaffinch-engine', { numberOfInputs: 0, outputChannelCount: [2] });
@@ -62,12 +61,12 @@ const schedulers = {
     tell(['meter', 16, 16]);
     tell(['metronome', true, 1]);
     tell(['play', 0, 0]);
-    await stallWhilePlaying();
+    await stallWhilePlaying(seconds);
     return { chunks, context, step: 240 * framesPerTick(BPM, context.sampleRate) };
   },
 
   /** The usual way on the main thread: every 25 ms, schedule what falls into the next 100 ms. */
-  async lookahead() {
+  async lookahead(seconds: number) {
     const context = new AudioContext();
     const out = context.createGain();
     const chunks = await ear(context, out);
@@ -80,12 +79,12 @@ const schedulers = {
         source.start(next);
       }
     }, 25);
-    await stallWhilePlaying();
+    await stallWhilePlaying(seconds);
     clearInterval(timer);
     return { chunks, context, step: STEP_SECONDS * context.sampleRate };
   },
 
-  async tone() {
+  async tone(seconds: number) {
     const context = new AudioContext();
     Tone.setContext(context);
     await Tone.start();
@@ -99,19 +98,27 @@ const schedulers = {
       source.start(time);
     }, STEP_SECONDS);
     Tone.getTransport().start('+0.1');
-    await stallWhilePlaying();
+    await stallWhilePlaying(seconds);
     Tone.getTransport().stop();
     return { chunks, context, step: STEP_SECONDS * context.sampleRate };
   },
 };
 
-(window as unknown as { measure: unknown }).measure = async (name: keyof typeof schedulers) => {
-  const { chunks, context, step } = await schedulers[name]();
+/** The onset from which most others lie within a sample of a whole number of steps: the fairest start of the ideal. */
+function bestStart(found: readonly number[], step: number): number {
+  const fits = (start: number) =>
+    found.filter((f) => Math.abs(f - start - Math.round((f - start) / step) * step) <= 1).length;
+  const anchor = found.reduce((best, f) => (fits(f) > fits(best) ? f : best), found[0]!);
+  return anchor - Math.round((anchor - found[0]!) / step) * step;
+}
+
+(window as unknown as { measure: unknown }).measure = async (name: keyof typeof schedulers, seconds: number) => {
+  const { chunks, context, step } = await schedulers[name](seconds);
   await new Promise((done) => setTimeout(done, 1000));
   const found = onsets(chunks, context.sampleRate);
-  const [first = 0] = found;
+  const first = bestStart(found, step);
   const last = chunks[chunks.length - 1]![0];
-  const expected = Math.floor((Math.min(last - first, SECONDS * context.sampleRate) - step / 2) / step);
+  const expected = Math.floor((Math.min(last - first, seconds * context.sampleRate) - step / 2) / step);
   let within = 0;
   let missing = 0;
   let worst = 0;

@@ -19,4 +19,4 @@ await esbuild({
   outfile: inRoot('build/bench/page.js'),
   format: 'iife',
 });
-must('The benchmark', 'node', ['--expose-gc', inRoot('build/bench/run.mjs')]);
+must('The benchmark', 'node', ['--expose-gc', inRoot('build/bench/run.mjs'), ...process.argv.slice(2)]);

@@ -1,7 +1,7 @@
 import { LiveHost } from '@/audio/liveHost';
 import { patternNumbers, trackInstructions } from '@/core/engine/offline';
 import type { EngineEvent, Instruction } from '@/core/engine/protocol';
-import { currentPattern, nextHitId, type BeatSet, type Hit } from '@/core/model/set';
+import { currentPattern, MAX_HITS, nextHitId, type BeatSet, type Hit } from '@/core/model/set';
 import { ticksPerBar } from '@/core/time/ticks';
 import { gridTicks } from '@/core/timing/grid';
 import { Performance } from './performance';
@@ -22,6 +22,7 @@ export class Instrument {
   /** Serial of the engine's last recorded hit that the document has. */
   private seen = 0;
   private session = Date.now();
+  private saidFull = 0;
 
   constructor(private readonly store: Store) {
     this.host = new LiveHost(
@@ -53,7 +54,6 @@ export class Instrument {
    * @param timeStamp of the event, ms
    */
   padDown(pad: number, velocity: number, timeStamp: number): void {
-    this.unlock();
     const heard = this.host.frameHeard(timeStamp);
     this.host.send(['padDown', CURRENT_TRACK, pad, velocity, heard, ++this.lastHitId]);
   }
@@ -71,7 +71,6 @@ export class Instrument {
 
   /** Plays from where the song stands; when recording is armed, after the count-in and from the start of the bar. */
   play(): void {
-    this.unlock();
     const { meter, countIn } = selectSet(this.store.getState());
     const { tick, recording } = this.performance.anchor;
     const bar = ticksPerBar(meter);
@@ -90,7 +89,6 @@ export class Instrument {
   }
 
   toggleRecord(): void {
-    this.unlock();
     const on = !this.performance.anchor.recording;
     if (on) this.session++;
     this.host.send(['record', on, this.session]);
@@ -113,6 +111,7 @@ export class Instrument {
       case 'recorded': {
         this.seen = event.serial;
         const { track, id, pad, struck, velocity, snapGrid } = event;
+        if (this.isFull(track)) return;
         const snap = snapGrid > 0 ? { grid: snapGrid, strength: 1 } : null;
         const hit: Hit = { id, pad, tick: struck, length: 1, velocity, snap };
         this.store.dispatch(hitRecorded({ track, hit, take: `${event.session} ${track} ${event.pass}` }));
@@ -122,6 +121,17 @@ export class Instrument {
         this.store.dispatch(hitReleased({ track: event.track, id: event.id, length: event.length }));
         return;
     }
+  }
+
+  /** Whether the pattern holds all it can; says so once a recording. */
+  private isFull(track: number): boolean {
+    const pattern = currentPattern(selectSet(this.store.getState()).tracks[track]!);
+    if ((pattern?.hits.length ?? 0) < MAX_HITS) return false;
+    if (this.saidFull !== this.session) {
+      this.store.dispatch(noticed(`This pattern is full: it holds ${MAX_HITS} hits. New ones sound and are not kept.`));
+    }
+    this.saidFull = this.session;
+    return true;
   }
 
   /** Tells the engine what is new in the document since it was last told. */

@@ -208,8 +208,8 @@ export const RECIPES: Record<SoundName, Recipe> = {
     choke: HATS,
     rings: 1,
     layers: [
-      { source: 'metal', level: 1, filter: 'high', cutoff: 6200, q: 0.8, bright: 0.7, attack: 0.0005, decay: 0.75 },
-      { source: 'metal', level: 0.3, filter: 'band', cutoff: 4300, q: 0.8, bright: 0.5, attack: 0.001, decay: 0.4 },
+      { source: 'metal', level: 1.2, filter: 'high', cutoff: 6200, q: 0.8, bright: 0.7, attack: 0.0005, decay: 0.6 },
+      { source: 'metal', level: 0.8, filter: 'band', cutoff: 5600, q: 0.7, bright: 0.5, attack: 0.001, decay: 0.85 },
       { source: 'noise', level: 0.5, filter: 'high', cutoff: 9000, q: 0.8, bright: 0.9, attack: 0.0002, decay: 0.12 },
     ],
   },
@@ -224,8 +224,8 @@ export const RECIPES: Record<SoundName, Recipe> = {
     choke: 0,
     rings: 3,
     layers: [
-      { source: 'metal', level: 1, filter: 'high', cutoff: 3000, q: 0.7, bright: 0.8, attack: 0.004, decay: 2.6 },
-      { source: 'metal', level: 0.9, filter: 'high', cutoff: 7000, q: 0.7, bright: 0.8, attack: 0.001, decay: 1.1 },
+      { source: 'metal', level: 1.5, filter: 'band', cutoff: 4300, q: 0.5, bright: 1.4, attack: 0.004, decay: 2.8 },
+      { source: 'metal', level: 1.3, filter: 'high', cutoff: 6500, q: 0.7, bright: 1.2, attack: 0.001, decay: 1.2 },
       { source: 'noise', level: 0.6, filter: 'high', cutoff: 5200, q: 0.7, bright: 1.2, attack: 0.0006, decay: 0.42 },
     ],
   },
@@ -248,7 +248,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
       ],
     },
     layers: [
-      { source: 'metal', level: 0.6, filter: 'high', cutoff: 5600, q: 0.7, bright: 0.8, attack: 0.002, decay: 1.5 },
+      { source: 'metal', level: 0.9, filter: 'band', cutoff: 6400, q: 0.6, bright: 0.8, attack: 0.002, decay: 1.7 },
       { source: 'noise', level: 0.5, filter: 'high', cutoff: 7000, q: 0.8, bright: 1, attack: 0.0002, decay: 0.02 },
     ],
   },

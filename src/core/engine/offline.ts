@@ -56,7 +56,7 @@ export function renderCommands(
 }
 
 /** Longest sound of the kits, in seconds: what may still ring when a loop begins again. */
-const LONGEST_TAIL = 4;
+const LONGEST_TAIL = 5;
 
 /**
  * Renders one pass of a track's loop, exactly as long as the loop, as it sounds once it has gone round long enough: what

@@ -41,7 +41,7 @@ function newSet(name: string, tempo: number, tracks: Track[]): BeatSet {
 function newTrack(name: string, first: Pattern): Track {
   const patterns: (Pattern | null)[] = new Array<Pattern | null>(PATTERN_SLOTS).fill(null);
   patterns[0] = first;
-  return { name, colour: 0, kit: 'polished-floor', level: 0.9, mute: false, patterns, current: 0 };
+  return { name, colour: 0, kit: 'polished-floor', level: 0.8, mute: false, patterns, current: 0 };
 }
 
 /** One character a sixteenth: `-` none, `1`..`9` velocity in tenths, `X` full. */

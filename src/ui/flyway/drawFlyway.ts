@@ -1,8 +1,8 @@
 import { PADS } from '@/core/model/set';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Sounded } from '@/store/performance';
-import { NUMBERS, WORDS_STRONG } from '../theme/fonts';
 import type { Tokens } from '../theme/tokens';
+import { NUMBERS, WORDS_STRONG } from '../theme/tokens';
 
 /** All that one picture of the Flyway shows. */
 export interface FlywayView {

@@ -1,9 +1,8 @@
 import { memo } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { NUMBERS, WORDS_STRONG } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
-import { RADIUS } from '../theme/tokens';
+import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 
 interface Props {
   pad: number;

@@ -4,6 +4,7 @@ import { KITS } from '@/core/model/kits';
 import { PADS } from '@/core/model/set';
 import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
+import type { Sounded } from '@/store/performance';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { Pad } from './Pad';
@@ -71,10 +72,24 @@ export function PadGrid() {
       pressWithout(padOf(target), event.timeStamp);
     };
     const noMenu = (event: Event) => event.preventDefault();
-    const stopLighting = instrument.performance.onSounded(({ pad, velocity, live }) => {
+    const lightPad = ({ pad, velocity, live }: Sounded) => {
       const target = element.querySelector<HTMLElement>(`[data-pad="${pad}"]`);
       if (target) light(target, velocity, live ? strikePoint.get(pad) : undefined);
       strikePoint.delete(pad);
+    };
+    const { performance } = instrument;
+    // The engine tells of the pattern's hits before they leave the loudspeaker: their light waits for their sound.
+    const waiting: Sounded[] = [];
+    let request = 0;
+    const lightDue = () => {
+      const heard = performance.frameHeardAt(window.performance.now());
+      while (waiting[0] && waiting[0].heardFrame <= heard) lightPad(waiting.shift()!);
+      request = waiting.length > 0 ? requestAnimationFrame(lightDue) : 0;
+    };
+    const stopLighting = performance.onSounded((sounded) => {
+      if (sounded.live) return lightPad(sounded);
+      waiting.push(sounded);
+      request ||= requestAnimationFrame(lightDue);
     });
 
     element.addEventListener('pointerdown', down);
@@ -85,6 +100,7 @@ export function PadGrid() {
     window.addEventListener('pointercancel', up);
     return () => {
       stopLighting();
+      cancelAnimationFrame(request);
       element.removeEventListener('pointerdown', down);
       element.removeEventListener('click', click);
       element.removeEventListener('keydown', key);

@@ -65,10 +65,11 @@ function LoopLength() {
       <ControlButton label="Halve loop" text="÷2" disabled={bars <= SHORTEST} onPress={() => set(bars / 2)} />
       <NumberField
         label="Loop length"
+        caption="Loop, bars"
         value={bars}
         min={SHORTEST}
         max={LONGEST}
-        text={`${Math.round(bars * 100) / 100} bar${bars === 1 ? '' : 's'}`}
+        text={String(Math.round(bars * 100) / 100)}
         valueText={`${bars} bars`}
         onStep={(steps) => set(LOOP_BARS[Math.min(LOOP_BARS.length - 1, Math.max(0, stepFrom + steps))]!)}
         onType={(text) => {
@@ -83,7 +84,6 @@ function LoopLength() {
           return true;
         }}
         style={styles.bars}
-        textStyle={styles.barsText}
       />
       <ControlButton label="Double loop" text="×2" disabled={bars >= LONGEST} onPress={() => set(bars * 2)} />
     </View>
@@ -96,6 +96,5 @@ const styles = StyleSheet.create({
   grid: { minWidth: 62 },
   loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
   bars: { flex: 1, minWidth: 0 },
-  barsText: { fontSize: 13 },
   fixed: { minWidth: 52 },
 });

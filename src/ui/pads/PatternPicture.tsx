@@ -9,9 +9,8 @@ import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
-import { NUMBERS, WORDS } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
-import { RADIUS, type Tokens } from '../theme/tokens';
+import { NUMBERS, RADIUS, WORDS, type Tokens } from '../theme/tokens';
 
 const LABEL_PX = 92;
 const QUILL = 7;

@@ -1,9 +1,8 @@
 import type { ReactNode } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp, type ViewStyle } from 'react-native';
 import { Icon, Text } from 'react-native-paper';
-import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
-import { GAP, RADIUS, TOUCH, type Tokens } from '../theme/tokens';
+import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
 
 export type Tone = 'plain' | 'primary' | 'record';
 

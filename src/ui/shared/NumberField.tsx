@@ -1,12 +1,14 @@
 import { useRef, useState } from 'react';
-import { StyleSheet, TextInput, View, type StyleProp, type TextStyle, type ViewStyle } from 'react-native';
-import { NUMBERS } from '../theme/fonts';
+import { StyleSheet, TextInput, View, type StyleProp, type ViewStyle } from 'react-native';
+import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
-import { RADIUS, TOUCH } from '../theme/tokens';
+import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 
 interface Props {
   /** Accessible name. */
   label: string;
+  /** Small line above the number, such as its unit. */
+  caption: string;
   value: number;
   min: number;
   max: number;
@@ -21,7 +23,6 @@ interface Props {
   /** Dragged: px to the right plus px upwards since the drag began, and the value it began with. */
   onDrag?: (px: number, from: number) => void;
   style?: StyleProp<ViewStyle>;
-  textStyle?: StyleProp<TextStyle>;
 }
 
 const DRAG_STARTS_PX = 6;
@@ -30,6 +31,7 @@ const STEPS: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, P
 /** A number that can be typed, stepped with keys and, where it makes sense, dragged. */
 export function NumberField({
   label,
+  caption,
   value,
   min,
   max,
@@ -39,7 +41,6 @@ export function NumberField({
   onStep,
   onDrag,
   style,
-  textStyle,
 }: Props) {
   const tokens = useTokens();
   const [typed, setTyped] = useState<string | null>(null);
@@ -75,6 +76,9 @@ export function NumberField({
       }}
       onPointerCancel={() => (drag.current = null)}
     >
+      <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
+        {caption}
+      </Text>
       <TextInput
         ref={input}
         role="spinbutton"
@@ -106,7 +110,7 @@ export function NumberField({
           setTyped(null);
           onStep(steps);
         }}
-        style={[styles.text, { color: tokens.wing }, textStyle]}
+        style={[styles.text, { color: tokens.wing }]}
       />
     </View>
   );
@@ -118,17 +122,29 @@ const styles = StyleSheet.create({
     flexShrink: 1,
     overflow: 'hidden',
     borderRadius: RADIUS,
-    justifyContent: 'center',
     touchAction: 'none',
     cursor: 'pointer',
   } as ViewStyle,
+  caption: {
+    position: 'absolute',
+    top: 4,
+    left: 0,
+    right: 0,
+    textAlign: 'center',
+    fontFamily: WORDS,
+    fontSize: 13,
+    lineHeight: 15,
+    letterSpacing: 0.2,
+    pointerEvents: 'none',
+  },
   text: {
     fontFamily: NUMBERS,
-    fontSize: 20,
+    fontSize: 18,
     textAlign: 'center',
     width: '100%',
     minWidth: 0,
-    minHeight: TOUCH - 4,
+    flex: 1,
+    paddingTop: 16,
     borderRadius: RADIUS,
   },
 });

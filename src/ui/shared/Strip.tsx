@@ -1,9 +1,8 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { NUMBERS, WORDS } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
-import { RADIUS, TOUCH } from '../theme/tokens';
+import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 
 interface Props {
   label: string;

@@ -34,6 +34,8 @@ export function Notices() {
       <Snackbar
         key={notice?.id}
         visible={notice !== undefined}
+        // At the top: the lower pads are the ones that are played most.
+        wrapperStyle={styles.notice}
         duration={notice && notice.text.length > LONG_TEXT ? LONG_MS : SHORT_MS}
         onDismiss={() => notice && dispatch(noticeDismissed(notice.id))}
         action={
@@ -71,11 +73,12 @@ export function AudioLock() {
 
 const styles = StyleSheet.create({
   lock: { paddingHorizontal: 8, paddingTop: 6 },
+  notice: { top: 0, bottom: 'auto' },
   progress: {
     position: 'absolute',
     left: 8,
     right: 8,
-    bottom: 8,
+    top: 4,
     zIndex: 3,
     flexDirection: 'row',
     alignItems: 'center',

@@ -2,9 +2,8 @@ import { Link, usePathname, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { WingBars } from '../shared/WingBars';
-import { WORDS_STRONG } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
-import { TOUCH } from '../theme/tokens';
+import { TOUCH, WORDS_STRONG } from '../theme/tokens';
 
 /** The places that exist. Each next one is added here and in `src/app`. */
 const PLACES: readonly { name: string; href: Href }[] = [{ name: 'Pads', href: '/pads' }];

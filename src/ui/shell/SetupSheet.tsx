@@ -7,9 +7,9 @@ import { useAppDispatch, useAppSelector } from '@/store/store';
 import { keyName } from '../pads/keyName';
 import { ControlButton } from '../shared/ControlButton';
 import { Strip } from '../shared/Strip';
-import { NUMBERS, WORDS_STRONG } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
 import { SHORTCUTS } from './useShortcuts';
+import { NUMBERS, WORDS_STRONG } from '../theme/tokens';
 
 const THEMES: { value: ThemeChoice; label: string }[] = [
   { value: 'dark', label: 'Dark' },

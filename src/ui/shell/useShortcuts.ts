@@ -75,6 +75,14 @@ export function useShortcuts(): void {
     });
   }, [instrument, store, tap]);
 
+  // The browser gives sound to a page that was touched: any touch will do.
+  useEffect(() => {
+    const unlock = () => instrument.unlock();
+    const gestures = ['pointerdown', 'pointerup', 'keydown'] as const;
+    for (const gesture of gestures) window.addEventListener(gesture, unlock);
+    return () => gestures.forEach((gesture) => window.removeEventListener(gesture, unlock));
+  }, [instrument]);
+
   // A key that was pressed with the mouse or a finger gives the keyboard back, so that Space is play again.
   useEffect(() => {
     const giveBack = () => {

@@ -10,7 +10,3 @@ export const fontFiles = {
   MartianMono_600SemiBold,
   ...MaterialCommunityIcons.font,
 };
-
-export const WORDS = 'BarlowCondensed_500Medium';
-export const WORDS_STRONG = 'BarlowCondensed_600SemiBold';
-export const NUMBERS = 'MartianMono_600SemiBold';

@@ -1,7 +1,6 @@
 import { createContext, useContext } from 'react';
 import { configureFonts, MD3DarkTheme, MD3LightTheme, type MD3Theme } from 'react-native-paper';
-import { WORDS, WORDS_STRONG } from './fonts';
-import { dark, light, type Tokens } from './tokens';
+import { WORDS, WORDS_STRONG, dark, light, type Tokens } from './tokens';
 
 const TokensContext = createContext<Tokens>(dark);
 export const TokensProvider = TokensContext.Provider;

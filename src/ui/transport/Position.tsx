@@ -6,8 +6,8 @@ import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
-import { NUMBERS, WORDS } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
+import { NUMBERS, WORDS } from '../theme/tokens';
 
 /** Bar and beat, written straight into the page on every frame. */
 export function Position() {

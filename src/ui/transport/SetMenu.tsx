@@ -9,8 +9,8 @@ import { patternCleared } from '@/store/setSlice';
 import { useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
-import { WORDS, WORDS_STRONG } from '../theme/fonts';
 import { useTokens } from '../theme/theme';
+import { WORDS, WORDS_STRONG } from '../theme/tokens';
 
 /** The set's name, which opens what can be done with the set as a whole. */
 export function SetMenu() {

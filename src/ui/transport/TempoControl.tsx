@@ -23,6 +23,7 @@ export function TempoControl() {
       <ControlButton label="Tempo down" icon="minus" onPress={() => step(-1)} />
       <NumberField
         label="Tempo"
+        caption="BPM"
         value={tempo}
         min={MIN_TEMPO}
         max={MAX_TEMPO}
