@@ -1,10 +1,12 @@
 import { defineConfig } from '@playwright/test';
+import { chromium, SOUND_AT_ONCE } from './e2e/support/chromium';
 
 const PORT = 4199;
 
 export default defineConfig({
   testDir: 'e2e',
-  testMatch: '*.spec.ts',
+  // npm run pictures takes pictures instead of testing.
+  testMatch: process.env.PICTURES ? '*.pictures.ts' : '*.spec.ts',
   // Sound needs the machine for itself.
   workers: 1,
   timeout: 90_000,
@@ -16,14 +18,7 @@ export default defineConfig({
     // The ear of the tests (support/ear.ts) is a worklet made from a blob, which the app's own policy forbids.
     bypassCSP: true,
     acceptDownloads: true,
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-        ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
-        '--autoplay-policy=no-user-gesture-required',
-      ],
-    },
+    launchOptions: { ...chromium, args: [...chromium.args, SOUND_AT_ONCE] },
   },
   webServer: {
     command: 'node scripts/start.mjs',

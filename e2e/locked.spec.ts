@@ -1,13 +1,9 @@
 import { test as plain, type Page } from '@playwright/test';
-import config from '../playwright.config';
 import { App, expect } from './support/app';
-
-const options = config.use!.launchOptions!;
+import { chromium } from './support/chromium';
 
 // The browser as it comes: no sound before the page is touched.
-plain.use({
-  launchOptions: { ...options, args: options.args!.filter((arg) => !arg.includes('autoplay')) },
-});
+plain.use({ launchOptions: chromium });
 
 /**
  * Opens the app and waits until it says that the sound is locked. The page itself tells when, over the console: to the

@@ -52,7 +52,8 @@ for (const [name, size] of [
           .click();
         const sheet = await new AxeBuilder({ page }).disableRules(['region']).analyze();
         expect(sheet.violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 120))])).toEqual([]);
-        await app.button('Close setup').click();
+        await page.keyboard.press('Escape');
+        await expect(app.button('Close setup')).toHaveCount(0);
         const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
         expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 120))])).toEqual([]);
       });
@@ -72,6 +73,9 @@ test('the names that assistive technology relies on', async ({ app, page }) => {
   await expect(page.getByRole('link', { name: 'Pads' })).toBeVisible();
   await expect(app.position).toHaveText('1.1');
   await expect(app.button('Start audio')).toHaveCount(0);
+  await expect(app.button('Grid')).toHaveAccessibleDescription('1/16');
+  await expect(app.button('Count-in')).toHaveAccessibleDescription('1 bar');
+  await expect(app.button('Undo')).toHaveAccessibleDescription('Nothing to undo');
   const [first, fifth] = await Promise.all([app.pad(1).boundingBox(), app.pad(5).boundingBox()]);
   expect(first!.y).toBeGreaterThan(fifth!.y); // pad 1 is bottom left
   expect(first!.x).toBe(fifth!.x);

@@ -19,4 +19,9 @@ await esbuild({
   outfile: inRoot('build/bench/page.js'),
   format: 'iife',
 });
-must('The benchmark', 'node', ['--expose-gc', inRoot('build/bench/run.mjs'), ...process.argv.slice(2)]);
+must('The benchmark', 'node', [
+  '--expose-gc',
+  '--max-semi-space-size=256',
+  inRoot('build/bench/run.mjs'),
+  ...process.argv.slice(2),
+]);

@@ -24,13 +24,16 @@ export class LayerVoice {
   private burstsLeft = 0;
   private burstEvery = 0;
   private untilBurst = 0;
-  /** What the filter gives out: so much of its input, its band-pass and its low-pass. */
-  private ofInput = 0;
-  private ofBand = 0;
-  private ofLow = 0;
-  private a1 = 0;
-  private a2 = 0;
-  private a3 = 0;
+  /** The filter in state-space form: each next state, and the output, as so much of both states and of the input. */
+  private s1FromS1 = 0;
+  private s1FromS2 = 0;
+  private s1FromInput = 0;
+  private s2FromS1 = 0;
+  private s2FromS2 = 0;
+  private s2FromInput = 0;
+  private outFromS1 = 0;
+  private outFromS2 = 0;
+  private outFromInput = 0;
   private s1 = 0;
   private s2 = 0;
 
@@ -54,15 +57,32 @@ export class LayerVoice {
     this.decay = bursts > 0 ? decayPerFrame(burstDecay, sampleRate) : this.lastDecay;
     this.left = Math.round((layer.decay * LIFE + bursts * every) * sampleRate);
 
-    const cutoff = Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45);
-    const g = tanHalfTurns(cutoff / sampleRate);
-    const k = 1 / layer.q;
-    this.ofInput = layer.filter === 'high' ? 1 : 0;
-    this.ofBand = layer.filter === 'high' ? -k : layer.filter === 'band' ? k : 0;
-    this.ofLow = layer.filter === 'high' ? -1 : layer.filter === 'low' ? 1 : 0;
-    this.a1 = 1 / (1 + g * (g + k));
-    this.a2 = g * this.a1;
-    this.a3 = g * this.a2;
+    this.setFilter(layer, Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45) / sampleRate);
+  }
+
+  /**
+   * With v1 the band-pass and v2 the low-pass output, Simper's filter is v3 = x - s2, v1 = a1 s1 + a2 v3,
+   * v2 = s2 + a2 s1 + a3 v3, s1' = 2 v1 - s1, s2' = 2 v2 - s2; multiplied out, each sample waits for less of the one before.
+   * @param cutoff as a share of the sample rate
+   */
+  private setFilter({ filter, q }: Layer, cutoff: number): void {
+    const g = tanHalfTurns(cutoff);
+    const k = 1 / q;
+    const a1 = 1 / (1 + g * (g + k));
+    const a2 = g * a1;
+    const a3 = g * a2;
+    this.s1FromS1 = 2 * a1 - 1;
+    this.s1FromS2 = -2 * a2;
+    this.s1FromInput = 2 * a2;
+    this.s2FromS1 = 2 * a2;
+    this.s2FromS2 = 1 - 2 * a3;
+    this.s2FromInput = 2 * a3;
+    const ofInput = filter === 'high' ? 1 : 0;
+    const ofBand = filter === 'high' ? -k : filter === 'band' ? k : 0;
+    const ofLow = filter === 'high' ? -1 : filter === 'low' ? 1 : 0;
+    this.outFromS1 = ofBand * a1 + ofLow * a2;
+    this.outFromS2 = ofLow * (1 - a3) - ofBand * a2;
+    this.outFromInput = ofInput + ofBand * a2 + ofLow * a3;
     this.s1 = 0;
     this.s2 = 0;
   }
@@ -102,7 +122,8 @@ export class LayerVoice {
   }
 
   private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    const { decay, a1, a2, a3, ofInput, ofBand, ofLow } = this;
+    const { decay, s1FromS1, s1FromS2, s1FromInput, s2FromS1, s2FromS2, s2FromInput } = this;
+    const { outFromS1, outFromS2, outFromInput } = this;
     let { noise, metalAt, envelope, s1, s2 } = this;
     const isMetal = metalAt >= 0;
     for (let i = from; i < to; i++) {
@@ -116,12 +137,10 @@ export class LayerVoice {
         noise ^= noise << 5;
         x = noise * 4.656612873077393e-10;
       }
-      const v3 = x - s2;
-      const v1 = a1 * s1 + a2 * v3;
-      const v2 = s2 + a2 * s1 + a3 * v3;
-      s1 = 2 * v1 - s1;
-      s2 = 2 * v2 - s2;
-      out[i]! += (ofInput * x + ofBand * v1 + ofLow * v2) * envelope;
+      out[i]! += (outFromInput * x + outFromS1 * s1 + outFromS2 * s2) * envelope;
+      const next = s1FromInput * x + s1FromS1 * s1 + s1FromS2 * s2;
+      s2 = s2FromInput * x + s2FromS1 * s1 + s2FromS2 * s2;
+      s1 = next;
       envelope *= decay;
     }
     this.noise = noise;

@@ -69,12 +69,11 @@ export function decayPerFrame(seconds: number, sampleRate: number): number {
   return exp2(-9.965784284662087 / (seconds * sampleRate));
 }
 
-/** A saturating curve close to tanh (its Padé approximant x(27+x²)/(27+9x²)), odd, within ±1. */
+/** A saturating curve, the cubic x - 4x³/27: odd, slope 1 at the origin, flat from ±1.5 on, where it is ±1. No division. */
 export function softClip(x: number): number {
-  if (x > 3) return 1;
-  if (x < -3) return -1;
-  const z = x * x;
-  return (x * (27 + z)) / (27 + 9 * z);
+  if (x > 1.5) return 1;
+  if (x < -1.5) return -1;
+  return x * (1 - 0.14814814814814814 * x * x);
 }
 
 /** A 32-bit mix of three integers, for seeding generators (Murmur3's finaliser over a running product). Never 0. */

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp, type ViewStyle } from 'react-native';
 import { Icon, Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
@@ -45,6 +45,7 @@ export function ControlButton({
   children,
 }: Props) {
   const tokens = useTokens();
+  const descriptionId = useId();
   const look = looks(tokens, tone, pressed === true);
   return (
     <Pressable
@@ -53,7 +54,7 @@ export function ControlButton({
       aria-pressed={pressed}
       aria-expanded={expanded}
       aria-disabled={disabled}
-      aria-description={description}
+      aria-describedby={description === undefined ? undefined : descriptionId}
       disabled={disabled}
       onPress={onPress}
       style={({ pressed: down }) => [
@@ -62,6 +63,11 @@ export function ControlButton({
         style,
       ]}
     >
+      {description !== undefined && (
+        <Text id={descriptionId} style={styles.description}>
+          {description}
+        </Text>
+      )}
       {caption !== undefined && (
         <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>
           {caption}
@@ -105,6 +111,8 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
   },
   line: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
+  /** Only for assistive technology, which finds it by its id. */
+  description: { display: 'none' },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
   word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2 },
   number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },

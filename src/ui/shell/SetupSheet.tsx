@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { SegmentedButtons, Text } from 'react-native-paper';
 import { selectSet } from '@/store/selectors';
@@ -25,6 +26,11 @@ export function SetupSheet({ onClose }: { onClose: () => void }) {
   const fixed = useAppSelector((state) => state.settings.fixedVelocity.value);
   const theme = useAppSelector((state) => state.settings.theme);
   const padKeys = useAppSelector((state) => state.settings.padKeys);
+  useEffect(() => {
+    const escape = (event: KeyboardEvent) => event.key === 'Escape' && onClose();
+    window.addEventListener('keydown', escape);
+    return () => window.removeEventListener('keydown', escape);
+  }, [onClose]);
   const title = (text: string) => (
     <Text role="heading" aria-level={3} style={[styles.title, { color: tokens.wing }]}>
       {text}
