@@ -8,7 +8,7 @@ const WIDE = { width: 1280, height: 800 };
 /** Far enough into the second time round that the Flyway is full. */
 const playing = async (app: App) => {
   await app.play.click();
-  await expect(app.position).toHaveText('3.3');
+  await expect(app.position).toHaveText('3.3', { timeout: 20_000 });
 };
 
 const light = async (app: App) => {
