@@ -59,5 +59,6 @@ run(bin('playwright'), ['test']);
 const browser = report(inRoot('test-results', 'e2e.json'));
 count(browser?.stats.expected ?? 0, browser ? browser.stats.unexpected + browser.errors.length : 1);
 
-console.log(`\n${passed} passed, ${failed} failed`);
+const skipped = browser?.stats.skipped ?? 0;
+console.log(`\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`);
 process.exit(failed === 0 ? 0 : 1);

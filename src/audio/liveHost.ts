@@ -4,6 +4,10 @@ import type { FromWorklet } from './messages';
 
 const WORKLET_URL = '/workers/engine.worklet.js';
 
+/** How far the heard moment may lie before or behind the rendered one to be believed: a buffer's jitter, a long Bluetooth delay. */
+const EARLIEST_SECONDS = 0.03;
+const OLDEST_SECONDS = 1;
+
 export type HostState = 'starting' | 'locked' | 'running' | 'failed';
 
 /** Runs the engine in the browser's audio thread and keeps the two clocks together. */
@@ -60,8 +64,10 @@ export class LiveHost {
    */
   frameHeard(timeStamp: number): number {
     this.readClocks();
+    const { context } = this;
+    if (!context) return 0;
     if (this.clock.ready) return this.clock.frameAt(timeStamp);
-    return this.context ? this.context.currentTime * this.context.sampleRate : 0;
+    return (context.currentTime - latencyOf(context)) * context.sampleRate;
   }
 
   /** Frame of the engine's output that is heard at `timeStamp` (ms). */
@@ -72,9 +78,14 @@ export class LiveHost {
   private readClocks(): void {
     const { context } = this;
     if (!context || context.state !== 'running') return;
+    const now = performance.now();
     const { contextTime, performanceTime } = context.getOutputTimestamp();
-    if (contextTime && performanceTime) this.clock.addPair(contextTime, performanceTime);
-    else this.clock.addPair(context.currentTime - (context.outputLatency || context.baseLatency), performance.now());
+    if (contextTime && performanceTime) {
+      // What is heard was rendered, and not long ago. A starved machine reports moments that cannot be; they are no readings.
+      const heardNow = contextTime + (now - performanceTime) / 1000;
+      const age = context.currentTime - heardNow;
+      if (age > -EARLIEST_SECONDS && age < OLDEST_SECONDS) this.clock.addPair(contextTime, performanceTime);
+    } else this.clock.addPair(context.currentTime - latencyOf(context), now);
   }
 
   private followContext(): void {
@@ -86,4 +97,8 @@ export class LiveHost {
     this.state = state;
     this.onState(state, problem);
   }
+}
+
+function latencyOf(context: AudioContext): number {
+  return context.outputLatency || context.baseLatency || 0;
 }

@@ -372,3 +372,13 @@ test('a queue that nobody reads loses its oldest events and counts them', () => 
   expect(events.lost).toBe(3000 - 2048);
   expect(decodeEvents(events.drain())[0]!.frame).toBe(3000 - 2048);
 });
+
+test('a stroke whose time cannot be told, or lies ahead, counts as struck now: it is never lost', () => {
+  for (const heard of [NaN, Infinity, 1e12]) {
+    const rig = new Rig()
+      .tell(['tempo', 120], ['quantize', 240, false], loop(), ['record', true, 1], ['play', 0, 0])
+      .runTo(BEAT);
+    rig.tell(['padDown', 0, 3, 1, heard, 1]).runTo(BEAT * 2);
+    expect(rig.of('recorded').map((e) => e.struck)).toEqual([960]);
+  }
+});

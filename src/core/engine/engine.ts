@@ -198,13 +198,18 @@ export class Engine {
       case 'pattern':
         return this.loadPattern(command[2], command[3], command[4], command[5]);
       case 'padDown':
-        return this.padDown(command[2], command[3], command[4], command[5] - LIMITER_LATENCY, command[6]);
+        return this.padDown(command[2], command[3], command[4], this.heardFrame(command[5]), command[6]);
       case 'padUp':
-        return this.padUp(command[2], command[3], command[4] - LIMITER_LATENCY);
+        return this.padUp(command[2], command[3], this.heardFrame(command[4]));
       case 'releaseAll':
         for (let t = 0; t < this.tracks.length; t++) this.release(t);
         return;
     }
+  }
+
+  /** Engine frame of what was heard at an output frame. Nothing can be heard before it is made. */
+  private heardFrame(output: number): number {
+    return Number.isFinite(output) ? Math.min(this.frame, output - LIMITER_LATENCY) : this.frame;
   }
 
   private get now(): Anchor {

@@ -50,7 +50,7 @@ export const light: Tokens = {
   slate: '#FFFDF8',
   deep: '#E3DED2',
   cap: '#46627A',
-  breast: '#D0683A',
+  breast: '#D87443',
   onBreast: '#14191F',
   wing: '#1B232B',
   moss: '#557526',
