@@ -5,6 +5,7 @@ const esm = ['react-redux', '@reduxjs/toolkit', 'redux', 'redux-thunk', 'immer',
 const transformIgnorePatterns = expo.transformIgnorePatterns.map((p) => p.replace('(?!(', `(?!(${esm.join('|')}|`));
 /** @type {import('jest').Config} */
 module.exports = {
+  testTimeout: 120_000,
   projects: [
     {
       displayName: 'core',

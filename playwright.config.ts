@@ -9,7 +9,11 @@ export default defineConfig({
   testMatch: process.env.PICTURES ? '*.pictures.ts' : '*.spec.ts',
   // Sound needs the machine for itself.
   workers: 1,
-  timeout: 90_000,
+  // Generous: a shared machine may give the browser a fraction of its time.
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
+  // And it may starve the sound so that a drummer cannot keep time: such a run is tried again, and the report says so.
+  retries: 2,
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: `http://localhost:${PORT}`,

@@ -143,9 +143,9 @@ test('two real fingers on the glass strike two pads, the page neither scrolls no
     return { x: x + width / 2, y: y + height / 2, id: pad };
   };
   const fingers = [await middle(1), await middle(7)];
+  await app.watchLights();
   await glass.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers });
-  await expect(app.pad(1)).toHaveAttribute('data-lit', 'true');
-  await expect(app.pad(7)).toHaveAttribute('data-lit', 'true');
+  await app.expectLit(1, 7);
   await glass.send('Input.dispatchTouchEvent', {
     type: 'touchMove',
     touchPoints: fingers.map((finger) => ({ ...finger, y: finger.y - 150 })),
@@ -168,8 +168,9 @@ test('computer keys play the pads, hold their length, and stay away from typing'
   await page.keyboard.press('Space');
   await expect(app.stop).toBeVisible();
   await listen(page, 0.4);
+  await app.watchLights();
   await page.keyboard.down('KeyC');
-  await expect(app.pad(3)).toHaveAttribute('data-lit', 'true');
+  await app.expectLit(3);
   await listen(page, 0.4);
   await page.keyboard.up('KeyC');
   await page.keyboard.press('Shift+Digit4');

@@ -137,7 +137,7 @@ test('the loop: halving hides, doubling shows again, while it plays; typed lengt
 test('stop keeps the place, stop again goes back to the top', async ({ app, page }) => {
   await app.open();
   await app.play.click();
-  await expect(app.position).toHaveText('1.3');
+  await expect(app.position).toHaveText(/^(1\.[2-4]|[2-9]\.)/);
   await app.stop.click();
   await expect(app.play).toBeVisible();
   await expect(app.position).not.toHaveText('1.1');
@@ -145,16 +145,16 @@ test('stop keeps the place, stop again goes back to the top', async ({ app, page
   await expect(app.position).toHaveText('1.1');
   await expect(app.stop).toHaveCount(0);
   await page.keyboard.press('Space');
-  await expect(app.position).toHaveText('1.2');
+  await expect(app.position).not.toHaveText('1.1');
 });
 
 test('pads light when the pattern plays them, and the Flyway moves', async ({ app, page }) => {
   await app.open();
   const flyway = page.getByRole('img', { name: 'Flyway' });
   const still = await flyway.screenshot();
+  await app.watchLights();
   await app.play.click();
-  await expect(app.pad(1)).toHaveAttribute('data-lit', 'true');
-  await expect(app.pad(5)).toHaveAttribute('data-lit', 'true');
+  await app.expectLit(1, 3, 5, 7, 13);
   await listen(page, 0.5);
   expect((await flyway.screenshot()).equals(still)).toBe(false);
 });

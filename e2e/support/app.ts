@@ -37,6 +37,27 @@ export class App {
     await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
   }
 
+  /** Notes every pad that lights from now on. A light is short, and a look from outside may miss it. */
+  async watchLights(): Promise<void> {
+    await this.page.evaluate(() => {
+      const lit = new Set<string>();
+      (window as unknown as { lit: Set<string> }).lit = lit;
+      const look = (records: MutationRecord[]) =>
+        records.forEach(({ target }) => {
+          const { dataset } = target as HTMLElement;
+          if (dataset.lit && dataset.pad) lit.add(dataset.pad);
+        });
+      new MutationObserver(look).observe(document, { attributes: true, attributeFilter: ['data-lit'], subtree: true });
+    });
+  }
+
+  /** Waits until these pads (1..16) have lit since `watchLights`. */
+  async expectLit(...pads: number[]): Promise<void> {
+    const lit = () =>
+      this.page.evaluate(() => [...(window as unknown as { lit: Set<string> }).lit].map((pad) => Number(pad) + 1));
+    await expect.poll(lit).toEqual(expect.arrayContaining(pads));
+  }
+
   async menu(item: string): Promise<void> {
     await this.button('Set menu').click();
     await this.page.getByRole('menuitem', { name: item }).click();

@@ -159,7 +159,7 @@ export async function listen(page: Page, seconds: number): Promise<void> {
     (frames) => (window as unknown as { ear: { frames: number } }).ear.frames >= frames,
     until,
     {
-      timeout: 20_000 + seconds * 5000,
+      timeout: 30_000 + seconds * 20_000,
     },
   );
 }
