@@ -91,7 +91,11 @@ export function NumberField({
         autoComplete="off"
         selectTextOnFocus
         value={typed ?? text}
-        onFocus={() => setTyped(text)}
+        onFocus={() => {
+          // At once: `selectTextOnFocus` comes a moment later, and fast typing would be added to the old number.
+          (input.current as unknown as Partial<HTMLInputElement> | null)?.select?.();
+          setTyped(text);
+        }}
         onChangeText={setTyped}
         onBlur={commit}
         onSubmitEditing={() => {
