@@ -59,7 +59,7 @@ const schedulers = {
     const tell = (instruction: Instruction) => node.port.postMessage(instruction);
     tell(['tempo', BPM]);
     tell(['meter', 16, 16]);
-    tell(['metronome', true, 1]);
+    tell(['metronome', true, 1, 0, 0, 0]);
     tell(['play', 0, 0]);
     await stallWhilePlaying(seconds);
     return { chunks, context, step: 240 * framesPerTick(BPM, context.sampleRate) };

@@ -48,6 +48,11 @@ export class LiveHost {
     }
   }
 
+  /** Frames per second of the audio clock. */
+  get sampleRate(): number {
+    return this.context?.sampleRate ?? 48000;
+  }
+
   /** Asks for sound; call it from the player's own gesture. */
   unlock(): void {
     if (this.context && this.context.state !== 'running') void this.context.resume().catch(() => undefined);

@@ -1,14 +1,32 @@
 import { LiveHost } from '@/audio/liveHost';
-import { patternNumbers, trackInstructions } from '@/core/engine/offline';
+import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { nextTake } from '@/core/edit/takes';
+import { patternInstruction, trackInstructions } from '@/core/engine/offline';
 import type { EngineEvent, Instruction } from '@/core/engine/protocol';
-import { currentPattern, MAX_HITS, nextHitId, type BeatSet, type Hit } from '@/core/model/set';
+import { KITS } from '@/core/model/kits';
+import {
+  CLICK_SOUNDS,
+  CLICK_TIMES,
+  currentPattern,
+  MAX_HITS,
+  nextHitId,
+  PADS,
+  type BeatSet,
+  type Hit,
+  type Metronome,
+} from '@/core/model/set';
+import { JustPlayed } from '@/core/record/justPlayed';
+import { repeatTicks } from '@/core/sequence/repeatRates';
+import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { ticksPerBar } from '@/core/time/ticks';
+import { AS_PLAYED } from '@/core/timing/feel';
 import { gridTicks } from '@/core/timing/grid';
 import { Performance } from './performance';
-import { CURRENT_TRACK, selectSet } from './selectors';
-import { audioChanged, noticed, transportReported } from './sessionSlice';
-import { hitRecorded, hitReleased, setOpened } from './setSlice';
-import type { Store } from './store';
+import { CURRENT_TRACK, selectHeardSet, selectInputSnap, selectPattern, selectSet, selectTrack } from './selectors';
+import { audioChanged, noticed, stepPressed, stepReleased, transportReported } from './sessionSlice';
+import { hitRecorded, hitReleased, setOpened, stepEntered } from './setSlice';
+import type { InputDevice } from './settingsSlice';
+import type { RootState, Store } from './store';
 
 /**
  * The player's hands on the engine. It keeps the engine in step with the document, sends what is played, and brings
@@ -16,6 +34,10 @@ import type { Store } from './store';
  */
 export class Instrument {
   readonly performance: Performance;
+  /** Everything that hands played of late, armed or not. */
+  readonly justPlayed = new JustPlayed();
+  /** Times (ms, as `performance.now()`) at which the clicks of the running latency check are heard. */
+  readonly checkClicks: number[] = [];
   private readonly host: LiveHost;
   private told: BeatSet | null = null;
   private lastHitId = 0;
@@ -23,6 +45,12 @@ export class Instrument {
   private seen = 0;
   private session = Date.now();
   private saidFull = 0;
+  /** Numbers of the takes of this page, by recording, track and pass. */
+  private readonly takes = new Map<string, number>();
+  /** Note repeat as the engine was told it. */
+  private repeatTold = '';
+  private idsTold = 0;
+  private readonly slides = new Array<number>(PADS).fill(0);
 
   constructor(private readonly store: Store) {
     this.host = new LiveHost(
@@ -53,13 +81,47 @@ export class Instrument {
    * @param velocity 0..1
    * @param timeStamp of the event, ms
    */
-  padDown(pad: number, velocity: number, timeStamp: number): void {
-    const heard = this.host.frameHeard(timeStamp);
-    this.host.send(['padDown', CURRENT_TRACK, pad, velocity, heard, ++this.lastHitId]);
+  padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
+    const heard = this.host.frameHeard(this.corrected(timeStamp, device));
+    this.slide(pad, 0);
+    this.host.send(['padDown', CURRENT_TRACK, pad, velocity, heard, this.nextId()]);
+    if (this.stepping) this.enterStep(pad, velocity);
   }
 
-  padUp(pad: number, timeStamp: number): void {
-    this.host.send(['padUp', CURRENT_TRACK, pad, this.host.frameHeard(timeStamp)]);
+  padUp(pad: number, timeStamp: number, device: InputDevice): void {
+    this.host.send(['padUp', CURRENT_TRACK, pad, this.host.frameHeard(this.corrected(timeStamp, device))]);
+    const state = this.store.getState();
+    if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
+  }
+
+  /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
+  padPress(pad: number, velocity: number): void {
+    if (this.store.getState().session.repeat.on) this.host.send(['padPress', CURRENT_TRACK, pad, velocity]);
+  }
+
+  /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */
+  slide(pad: number, steps: number): void {
+    if (this.slides[pad] === steps) return;
+    this.slides[pad] = steps;
+    const state = this.store.getState();
+    this.host.send(['repeatRate', CURRENT_TRACK, pad, this.repeatRate(state, pad)]);
+  }
+
+  /** An id that no hit has: odd, since the engine gives even ones to the hits of note repeat. */
+  nextId(): number {
+    return (this.lastHitId += this.lastHitId % 2 === 0 ? 1 : 2);
+  }
+
+  /** Sets so many ids aside; returns the first: every second number from there on is free. */
+  reserveIds(count: number): number {
+    const first = this.nextId();
+    this.lastHitId += 2 * Math.max(0, count - 1);
+    return first;
+  }
+
+  /** Time on the audio clock's scale, ms, of strokes in `justPlayed` that is heard now. */
+  get playedMsNow(): number {
+    return (this.host.engineFrameHeard(window.performance.now()) / this.host.sampleRate) * 1000;
   }
 
   /** Lets go of everything, as when the page loses the keyboard. */
@@ -88,6 +150,22 @@ export class Instrument {
     else this.play();
   }
 
+  /** Moves the start of the current track's loop to a song tick, so that a pattern just kept goes on where it was played. */
+  launchAt(songTick: number): void {
+    this.host.send(['launch', CURRENT_TRACK, songTick]);
+  }
+
+  /** Begins a latency check: clicks at a steady pace, to be tapped along with. */
+  startCheck(): void {
+    this.checkClicks.length = 0;
+    this.host.send(['stop']);
+    this.host.send(['check', LEAD_IN_CLICKS + CHECK_CLICKS]);
+  }
+
+  stopCheck(): void {
+    this.host.send(['check', 0]);
+  }
+
   toggleRecord(): void {
     const on = !this.performance.anchor.recording;
     if (on) this.session++;
@@ -110,17 +188,91 @@ export class Instrument {
       }
       case 'recorded': {
         this.seen = event.serial;
-        const { track, id, pad, struck, velocity, snapGrid } = event;
+        const { track, id, pad, struck, velocity, snapGrid, length } = event;
         if (this.isFull(track)) return;
         const snap = snapGrid > 0 ? { grid: snapGrid, strength: 1 } : null;
-        const hit: Hit = { id, pad, tick: struck, length: 1, velocity, snap };
-        this.store.dispatch(hitRecorded({ track, hit, take: `${event.session} ${track} ${event.pass}` }));
+        const group = `${event.session} ${track} ${event.pass}`;
+        const hit: Hit = { id, pad, tick: struck, length, velocity, snap, take: this.takeNumber(track, group) };
+        if (event.asPlayed) hit.feel = snap ?? AS_PLAYED;
+        this.store.dispatch(hitRecorded({ track, hit, take: group }));
+        return;
+      }
+      case 'sounded':
+        if (event.live) this.remember(event);
+        return;
+      case 'checked': {
+        const heardFrame = event.frame + LIMITER_LATENCY;
+        const now = window.performance.now();
+        const ago = (this.host.engineFrameHeard(now) - heardFrame) / this.host.sampleRate;
+        this.checkClicks.push(now - ago * 1000);
         return;
       }
       case 'released':
+        this.justPlayed.release(event.id, (event.frames / this.host.sampleRate) * 1000);
         this.store.dispatch(hitReleased({ track: event.track, id: event.id, length: event.length }));
         return;
     }
+  }
+
+  private remember({ id, track, pad, velocity, heard }: Extract<EngineEvent, { kind: 'sounded' }>): void {
+    const bar = ticksPerBar(selectSet(this.store.getState()).meter);
+    const songTick = this.performance.songTickAt(heard);
+    // A count-in is for finding the beat, not for keeping.
+    if (songTick !== null && songTick < this.performance.fromTick - bar / 32) return;
+    const ms = (heard / this.host.sampleRate) * 1000;
+    this.justPlayed.add({ id, track, pad, velocity, ms, songTick, heldMs: 0 }, bar);
+  }
+
+  private takeNumber(track: number, group: string): number {
+    let number = this.takes.get(group);
+    if (number === undefined) {
+      const pattern = currentPattern(selectSet(this.store.getState()).tracks[track]!);
+      number = pattern ? nextTake(pattern) : 1;
+      this.takes.set(group, number);
+    }
+    return number;
+  }
+
+  private corrected(timeStamp: number, device: InputDevice): number {
+    return timeStamp - (this.store.getState().settings.latencyMs[device] ?? 0);
+  }
+
+  private get stepping(): boolean {
+    const { step, playing, repeat } = this.store.getState().session;
+    return step !== null && !playing && !repeat.on;
+  }
+
+  private enterStep(pad: number, velocity: number): void {
+    const state = this.store.getState();
+    if (this.isFull(CURRENT_TRACK)) return;
+    const { grid } = stepSize(state);
+    const hit: Hit = {
+      id: this.nextId(),
+      pad,
+      tick: state.session.step!.cursor,
+      length: grid / 2,
+      velocity,
+      snap: selectInputSnap(state),
+    };
+    this.store.dispatch(stepEntered({ track: CURRENT_TRACK, hit }));
+    this.store.dispatch(stepPressed(pad));
+  }
+
+  private repeatRate(state: RootState, pad: number): number {
+    const { sound } = KITS[selectTrack(state).kit].pads[pad]!;
+    return repeatTicks(sound, state.settings.repeatRate, this.slides[pad]!);
+  }
+
+  /** Tells the engine how note repeat is set. */
+  private followRepeat(state: RootState): void {
+    const { on, latch } = state.session.repeat;
+    const told = `${on} ${latch} ${state.settings.repeatRate} ${selectTrack(state).kit}`;
+    if (told === this.repeatTold) return;
+    this.repeatTold = told;
+    for (let pad = 0; pad < PADS; pad++) {
+      this.host.send(['repeatRate', CURRENT_TRACK, pad, this.repeatRate(state, pad)]);
+    }
+    this.host.send(['repeat', on, latch]);
   }
 
   /** Whether the pattern holds all it can; says so once a recording. */
@@ -136,13 +288,17 @@ export class Instrument {
 
   /** Tells the engine what is new in the document since it was last told. */
   private follow(): void {
-    const set = selectSet(this.store.getState());
+    const state = this.store.getState();
+    this.followRepeat(state);
+    const set = selectHeardSet(state);
     const before = this.told;
     if (set === before) return;
     this.told = set;
     for (const instruction of changes(before, set, this.seen)) this.host.send(instruction);
     // Undo may bring back hits with numbers that were given out before.
-    this.lastHitId = Math.max(this.lastHitId, nextHitId(set) - 1);
+    const highest = nextHitId(selectSet(state)) - 1;
+    this.lastHitId = Math.max(this.lastHitId, highest);
+    if (highest > this.idsTold) this.host.send(['ids', (this.idsTold = highest)]);
   }
 
   /** Puts another set in the place of this one, letting go of what is held. */
@@ -157,7 +313,7 @@ export function changes(before: BeatSet | null, set: BeatSet, seen: number): Ins
   const out: Instruction[] = [];
   if (before?.tempo !== set.tempo) out.push(['tempo', set.tempo]);
   if (before?.meter !== set.meter) out.push(['meter', set.meter.beats, set.meter.unit]);
-  if (before?.metronome !== set.metronome) out.push(['metronome', set.metronome.on, set.metronome.level]);
+  if (before?.metronome !== set.metronome) out.push(metronomeInstruction(set.metronome));
   if (before?.inputQuantize !== set.inputQuantize) {
     out.push(['quantize', gridTicks(set.inputQuantize.grid), set.inputQuantize.on]);
   }
@@ -168,11 +324,18 @@ export function changes(before: BeatSet | null, set: BeatSet, seen: number): Ins
     if (track.kit !== old.kit) out.push(['kit', i, track.kit]);
     if (track.level !== old.level || track.mute !== old.mute) out.push(['track', i, track.level, track.mute]);
     const pattern = currentPattern(track);
-    if (pattern !== currentPattern(old)) {
-      out.push(['pattern', i, pattern?.length ?? 0, seen, pattern ? patternNumbers(pattern) : new Float64Array(0)]);
-    }
+    if (pattern !== currentPattern(old)) out.push(patternInstruction(i, pattern, seen));
   });
-  for (let i = set.tracks.length; i < (before?.tracks.length ?? 0); i++)
-    out.push(['pattern', i, 0, seen, new Float64Array(0)]);
+  for (let i = set.tracks.length; i < (before?.tracks.length ?? 0); i++) out.push(patternInstruction(i, null, seen));
   return out;
+}
+
+function metronomeInstruction({ on, level, sound, when, between }: Metronome): Instruction {
+  const betweenTicks = between ? gridTicks(between) : 0;
+  return ['metronome', on, level, CLICK_SOUNDS.indexOf(sound), CLICK_TIMES.indexOf(when), betweenTicks];
+}
+
+/** What step input moves by, and where its loop ends, in ticks. */
+export function stepSize(state: RootState): { grid: number; length: number } {
+  return { grid: gridTicks(selectSet(state).inputQuantize.grid), length: selectPattern(state)?.length ?? 1 };
 }

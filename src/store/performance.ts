@@ -1,6 +1,6 @@
 import type { EngineEvent } from '@/core/engine/protocol';
 import { LIMITER_LATENCY } from '@/core/dsp/limiter';
-import { Timeline, type Anchor } from '@/core/time/timeline';
+import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 
 /** A pad that sounded, as the Flyway and the pads show it. */
 export interface Sounded {
@@ -40,6 +40,12 @@ export class Performance {
   /** Song tick that the player hears at `timeStamp` (ms). */
   tickHeard(timeStamp: number): number {
     return this.timeline.tickAt(this.frameHeardAt(timeStamp) - LIMITER_LATENCY);
+  }
+
+  /** Song tick at an engine frame, or null when the song stood still then. */
+  songTickAt(frame: number): number | null {
+    const piece = this.timeline.at(frame);
+    return piece.playing ? tickAt(piece, frame) : null;
   }
 
   /** Calls back with every pad that sounds, as soon as the engine reports it: a little before it is heard. */

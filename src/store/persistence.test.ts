@@ -42,7 +42,7 @@ function malformed(): string[] {
     if (owner[key] === undefined) delete owner[key];
     out.push(JSON.stringify(set));
   }
-  for (let i = 0; i < 20; i++) out.push(JSON.stringify({ ...demoSet(), schema: 2 + random(1000) }));
+  for (let i = 0; i < 20; i++) out.push(JSON.stringify({ ...demoSet(), schema: 3 + random(1000) }));
   for (let i = 0; i < 10; i++) {
     const set = demoSet();
     const hits = set.tracks[0]!.patterns[0]!.hits;

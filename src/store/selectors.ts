@@ -1,6 +1,9 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { currentPattern, type Pattern } from '@/core/model/set';
+import { onlyTake } from '@/core/edit/takes';
+import { withoutTreatment } from '@/core/edit/treat';
+import { currentPattern, type BeatSet, type Pattern } from '@/core/model/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
+import { gridTicks } from '@/core/timing/grid';
 import type { RootState } from './store';
 
 /** The track that pads play and record. One for now; launching brings the choice. */
@@ -15,3 +18,24 @@ export const selectSounding = createSelector([selectPattern], (pattern) => (patt
 
 export const selectUndo = (state: RootState) => state.set.past[state.set.past.length - 1]?.label ?? null;
 export const selectRedo = (state: RootState) => state.set.future[0]?.label ?? null;
+
+/** The set as the engine plays it: the document, but for one take alone or everything as it was played. */
+export const selectHeardSet = createSelector(
+  [selectSet, (state: RootState) => state.session.heardTake, (state: RootState) => state.session.comparing],
+  (set, take, comparing): BeatSet => {
+    const pattern = currentPattern(set.tracks[CURRENT_TRACK]!);
+    if (!pattern || (take === null && !comparing)) return set;
+    const alone = take === null ? pattern : onlyTake(pattern, take);
+    const heard = comparing ? withoutTreatment(alone) : alone;
+    const withHeard = (patterns: readonly (Pattern | null)[]) => patterns.map((p) => (p === pattern ? heard : p));
+    const tracks = set.tracks.map((track, i) =>
+      i === CURRENT_TRACK ? { ...track, patterns: withHeard(track.patterns) } : track,
+    );
+    return { ...set, tracks };
+  },
+);
+
+/** The snap that input quantize gives to hits that do not come through the engine, or null while it is off. */
+export const selectInputSnap = createSelector([(state: RootState) => selectSet(state).inputQuantize], ({ on, grid }) =>
+  on ? { grid: gridTicks(grid), strength: 1 } : null,
+);

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
 
@@ -9,8 +10,21 @@ export interface Notice {
   undo?: boolean;
 }
 
+/** The sheets that lie over a place. */
+export type SheetName = 'setup' | 'feel' | 'takes' | 'keep' | 'latency';
+
 /** What is true only while the page is open. */
 interface Session {
+  /** The open sheet, or null. */
+  sheet: SheetName | null;
+  /** Note repeat, and whether it goes on without a finger. */
+  repeat: { on: boolean; latch: boolean };
+  /** Step input, or null while it is off. */
+  step: StepInput | null;
+  /** The take that is heard alone, or null. */
+  heardTake: number | null;
+  /** Everything is heard as it was played, for as long as the player compares. */
+  comparing: boolean;
   audio: AudioState;
   /** What the engine reports of its transport. */
   playing: boolean;
@@ -24,6 +38,11 @@ interface Session {
 }
 
 const initialState: Session = {
+  sheet: null,
+  repeat: { on: false, latch: false },
+  step: null,
+  heardTake: null,
+  comparing: false,
   audio: 'starting',
   playing: false,
   recording: false,
@@ -47,6 +66,40 @@ const slice = createSlice({
     ) {
       Object.assign(session, payload);
     },
+    /** Opens a sheet, or closes it when it is the open one. */
+    sheetToggled(session, { payload }: PayloadAction<SheetName>) {
+      session.sheet = session.sheet === payload ? null : payload;
+    },
+    sheetClosed(session) {
+      session.sheet = null;
+      session.heardTake = null;
+      session.comparing = false;
+    },
+    repeatToggled({ repeat }) {
+      repeat.on = !repeat.on;
+      repeat.latch = false;
+    },
+    latchToggled({ repeat }) {
+      repeat.latch = !repeat.latch;
+    },
+    stepInputToggled(session) {
+      session.step = session.step ? null : STEP_INPUT_START;
+    },
+    stepPressed(session, { payload }: PayloadAction<number>) {
+      if (session.step) session.step = pressStep(session.step, payload);
+    },
+    stepReleased(session, { payload }: PayloadAction<{ pad: number; grid: number; length: number }>) {
+      if (session.step) session.step = releaseStep(session.step, payload.pad, payload.grid, payload.length);
+    },
+    stepMoved(session, { payload }: PayloadAction<{ steps: number; grid: number; length: number }>) {
+      if (session.step) session.step = moveStep(session.step, payload.steps, payload.grid, payload.length);
+    },
+    takeHeard(session, { payload }: PayloadAction<number | null>) {
+      session.heardTake = payload;
+    },
+    compared(session, { payload }: PayloadAction<boolean>) {
+      session.comparing = payload;
+    },
     noticed: {
       reducer(session, { payload }: PayloadAction<Notice>) {
         session.notices.push(payload);
@@ -62,5 +115,21 @@ const slice = createSlice({
   },
 });
 
-export const { audioChanged, transportReported, noticed, noticeDismissed, exportProgressed } = slice.actions;
+export const {
+  audioChanged,
+  transportReported,
+  sheetToggled,
+  sheetClosed,
+  repeatToggled,
+  latchToggled,
+  stepInputToggled,
+  stepPressed,
+  stepReleased,
+  stepMoved,
+  takeHeard,
+  compared,
+  noticed,
+  noticeDismissed,
+  exportProgressed,
+} = slice.actions;
 export const sessionReducer = slice.reducer;

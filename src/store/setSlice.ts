@@ -1,8 +1,19 @@
 import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { loopTicks } from '@/core/edit/loop';
+import { crop, doubled, withoutTake } from '@/core/edit/takes';
+import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
 import { demoSet } from '@/core/model/create';
-import { currentPattern, type BeatSet, type CountIn, type Hit } from '@/core/model/set';
+import {
+  currentPattern,
+  type BeatSet,
+  type CountIn,
+  type Hit,
+  type Metronome,
+  type Pattern,
+  type Track,
+} from '@/core/model/set';
 import { clampTempo } from '@/core/time/tempo';
+import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import type { GridName } from '@/core/timing/grid';
 import { undoable, type StepOf } from './undoable';
 
@@ -11,6 +22,17 @@ interface RecordedHit {
   hit: Hit;
   /** Names the pass of the recording: all hits of one pass are undone together. */
   take: string;
+}
+
+interface OfTrack {
+  track: number;
+}
+
+/** Puts a changed pattern in the place of the current one. */
+function change(set: BeatSet, index: number, edit: (pattern: Pattern) => Pattern): void {
+  const track = set.tracks[index];
+  const pattern = track && currentPattern(track);
+  if (pattern) track.patterns[track.current] = edit(pattern);
 }
 
 const slice = createSlice({
@@ -27,8 +49,16 @@ const slice = createSlice({
     metronomeToggled(set) {
       set.metronome.on = !set.metronome.on;
     },
-    metronomeLevelSet(set, { payload }: PayloadAction<number>) {
-      set.metronome.level = payload;
+    metronomeSet(set, { payload }: PayloadAction<Partial<Metronome>>) {
+      Object.assign(set.metronome, payload);
+    },
+    /** Every pattern keeps its number of bars; hits beyond a shorter bar's loop wait on the tape. */
+    meterSet(set, { payload }: PayloadAction<Meter>) {
+      const [old, bar] = [ticksPerBar(set.meter), ticksPerBar(payload)];
+      set.meter = payload;
+      for (const track of set.tracks) {
+        for (const pattern of track.patterns) if (pattern) pattern.length = Math.round((pattern.length / old) * bar);
+      }
     },
     countInSet(set, { payload }: PayloadAction<CountIn>) {
       set.countIn = payload;
@@ -47,6 +77,40 @@ const slice = createSlice({
       const pattern = currentPattern(set.tracks[payload.track]!);
       if (pattern) pattern.hits = [];
     },
+    treatmentSet(set, { payload }: PayloadAction<OfTrack & { scope: Scope; treatment: Treatment; gesture?: string }>) {
+      change(set, payload.track, (pattern) => treated(pattern, payload.scope, payload.treatment));
+    },
+    /** The narrower treatments below a scope give way to its own. */
+    narrowerCleared(set, { payload }: PayloadAction<OfTrack & { scope: Scope; kind: 'feel' | 'loudness' }>) {
+      change(set, payload.track, (pattern) => withoutNarrower(pattern, payload.scope, payload.kind));
+    },
+    takeDropped(set, { payload }: PayloadAction<OfTrack & { take: number }>) {
+      change(set, payload.track, (pattern) => withoutTake(pattern, payload.take));
+    },
+    cropped(set, { payload }: PayloadAction<OfTrack & { start: number; length: number }>) {
+      change(set, payload.track, (pattern) => crop(pattern, payload.start, payload.length));
+    },
+    /** `firstId`: ids from there, every second number, are free. */
+    loopRepeated(set, { payload }: PayloadAction<OfTrack & { firstId: number }>) {
+      let id = payload.firstId - 2;
+      change(set, payload.track, (pattern) => doubled(pattern, () => (id += 2)));
+    },
+    /** What was just played becomes a pattern, in the next free slot, and is the current one; freely played, it brings its tempo. */
+    patternKept(set, { payload }: PayloadAction<OfTrack & { pattern: Pattern; tempo?: number }>) {
+      const track = set.tracks[payload.track];
+      if (!track) return;
+      const slot = freeSlot(track);
+      track.patterns[slot] = payload.pattern;
+      track.current = slot;
+      if (payload.tempo !== undefined) set.tempo = clampTempo(payload.tempo);
+    },
+    patternChosen(set, { payload }: PayloadAction<OfTrack & { slot: number }>) {
+      const track = set.tracks[payload.track];
+      if (track?.patterns[payload.slot]) track.current = payload.slot;
+    },
+    stepEntered(set, { payload }: PayloadAction<OfTrack & { hit: Hit }>) {
+      change(set, payload.track, (pattern) => ({ ...pattern, hits: [...pattern.hits, payload.hit] }));
+    },
     hitRecorded(set, { payload }: PayloadAction<RecordedHit>) {
       const track = set.tracks[payload.track];
       if (track) currentPattern(track)?.hits.push(payload.hit);
@@ -64,15 +128,33 @@ export const {
   setOpened,
   tempoSet,
   metronomeToggled,
-  metronomeLevelSet,
+  metronomeSet,
+  meterSet,
   countInSet,
   inputQuantizeToggled,
   gridSet,
   loopBarsSet,
   patternCleared,
+  treatmentSet,
+  narrowerCleared,
+  takeDropped,
+  cropped,
+  loopRepeated,
+  patternKept,
+  patternChosen,
+  stepEntered,
   hitRecorded,
   hitReleased,
 } = slice.actions;
+
+/** The current slot if its pattern is empty, else the next one that is; a new one when all are taken. */
+export function freeSlot(track: Track): number {
+  const isFree = (slot: number) => (track.patterns[slot]?.hits.length ?? 0) === 0;
+  if (isFree(track.current)) return track.current;
+  const slots = track.patterns.length;
+  for (let i = 1; i < slots; i++) if (isFree((track.current + i) % slots)) return (track.current + i) % slots;
+  return slots;
+}
 
 /**
  * What can be undone: takes and edits of the music. Tempo, click and quantize have their own controls in plain sight,
@@ -85,6 +167,17 @@ const stepOf: StepOf = (action: Action) => {
   if (loopBarsSet.match(action)) return { label: 'loop length' };
   if (patternCleared.match(action)) return { label: 'clear' };
   if (setOpened.match(action)) return { label: 'change of set' };
+  if (treatmentSet.match(action)) {
+    const { treatment, gesture } = action.payload;
+    return { label: 'feel' in treatment ? 'Feel' : 'loudness', ...(gesture && { group: gesture }) };
+  }
+  if (narrowerCleared.match(action)) return { label: action.payload.kind === 'feel' ? 'Feel' : 'loudness' };
+  if (takeDropped.match(action)) return { label: 'dropping a take' };
+  if (cropped.match(action)) return { label: 'crop' };
+  if (loopRepeated.match(action)) return { label: 'doubling' };
+  if (patternKept.match(action)) return { label: 'Keep' };
+  if (stepEntered.match(action)) return { label: 'step' };
+  if (meterSet.match(action)) return { label: 'meter' };
   return null;
 };
 

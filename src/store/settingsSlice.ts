@@ -1,7 +1,14 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { PADS } from '@/core/model/set';
+import { REPEAT_RATES } from '@/core/sequence/repeatRates';
+import type { GridName } from '@/core/timing/grid';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
+
+/** What strikes are made with: each has a delay of its own. */
+export const INPUT_DEVICES = ['touch', 'pen', 'mouse', 'keys'] as const;
+export type InputDevice = (typeof INPUT_DEVICES)[number];
+export const MOST_CORRECTION_MS = 300;
 
 /** What belongs to this device and its player, not to a set. */
 export interface Settings {
@@ -9,6 +16,10 @@ export interface Settings {
   fixedVelocity: { on: boolean; value: number };
   /** `KeyboardEvent.code` of each pad: places on the keyboard, whatever is printed on them. */
   padKeys: string[];
+  /** Rate of note repeat. */
+  repeatRate: GridName;
+  /** How much later than it happened a touch is told of, ms: taken off every stroke of the device. */
+  latencyMs: Partial<Record<InputDevice, number>>;
 }
 
 /** Four rows of four keys that lie as the pads do. */
@@ -23,6 +34,8 @@ export const defaultSettings: Settings = {
   theme: 'dark',
   fixedVelocity: { on: false, value: 0.8 },
   padKeys: DEFAULT_PAD_KEYS,
+  repeatRate: '1/16',
+  latencyMs: {},
 };
 
 /** Reads stored settings; whatever is not right in them falls back to its default. */
@@ -33,7 +46,7 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, padKeys } = stored ?? {};
+  const { theme, fixedVelocity, padKeys, repeatRate, latencyMs } = stored ?? {};
   const value = fixedVelocity?.value;
   return {
     theme: theme === 'system' || theme === 'light' ? theme : 'dark',
@@ -45,7 +58,18 @@ export function readSettings(text: string | null): Settings {
       Array.isArray(padKeys) && padKeys.length === PADS && padKeys.every((k) => typeof k === 'string')
         ? padKeys
         : DEFAULT_PAD_KEYS,
+    repeatRate: repeatRate && REPEAT_RATES.includes(repeatRate) ? repeatRate : defaultSettings.repeatRate,
+    latencyMs: readLatencies(latencyMs),
   };
+}
+
+function readLatencies(stored: unknown): Settings['latencyMs'] {
+  const read: Settings['latencyMs'] = {};
+  for (const device of INPUT_DEVICES) {
+    const ms = (stored as Settings['latencyMs'] | null | undefined)?.[device];
+    if (typeof ms === 'number' && Math.abs(ms) <= MOST_CORRECTION_MS) read[device] = ms;
+  }
+  return read;
 }
 
 const slice = createSlice({
@@ -59,11 +83,19 @@ const slice = createSlice({
     fixedVelocityToggled(settings) {
       settings.fixedVelocity.on = !settings.fixedVelocity.on;
     },
+    repeatRateSet(settings, { payload }: PayloadAction<GridName>) {
+      settings.repeatRate = payload;
+    },
+    latencySet(settings, { payload }: PayloadAction<{ device: InputDevice; ms: number }>) {
+      const ms = Math.min(MOST_CORRECTION_MS, Math.max(-MOST_CORRECTION_MS, payload.ms));
+      settings.latencyMs[payload.device] = Math.round(ms * 10) / 10;
+    },
     fixedVelocitySet(settings, { payload }: PayloadAction<number>) {
       settings.fixedVelocity.value = payload;
     },
   },
 });
 
-export const { settingsLoaded, themeSet, fixedVelocityToggled, fixedVelocitySet } = slice.actions;
+export const { settingsLoaded, themeSet, fixedVelocityToggled, fixedVelocitySet, repeatRateSet, latencySet } =
+  slice.actions;
 export const settingsReducer = slice.reducer;

@@ -1,41 +1,77 @@
-import { decayPerFrame, sinTurns } from './math';
+import { decayPerFrame, hash, sinTurns } from './math';
 
-const ACCENT_HZ = 1865;
-const BEAT_HZ = 1245;
-const DECAY_SECONDS = 0.045;
+/** One of the metronome's sounds: a struck thing with two partials and a touch of noise. */
+interface Ping {
+  /** Hz of a beat; the bar's first beat is a fifth higher. */
+  hz: number;
+  /** Pitch ratio and level of the second partial. */
+  partial: readonly [number, number];
+  noise: number;
+  /** Seconds to -60 dB. */
+  decay: number;
+}
+
+/** In the order of `CLICK_SOUNDS`. */
+const PINGS: readonly Ping[] = [
+  { hz: 1245, partial: [2.76, 0.25], noise: 0, decay: 0.045 },
+  { hz: 2093, partial: [1.504, 0.6], noise: 0, decay: 0.11 },
+  { hz: 620, partial: [5.4, 0.12], noise: 0.7, decay: 0.016 },
+];
+
+/** Pitch and level by strength (see `CLICK`): bar, group, beat, between. */
+const PITCH = [1.5, 1.19, 1, 0.8];
+const LEVEL = [1, 0.88, 0.8, 0.36];
 const ATTACK_FRAMES = 16;
 const PEAK = 0.5;
 
-/** The metronome's sound: a short wooden ping, a fifth higher on the first beat of the bar. */
+/** The metronome's sound. The first beat of the bar is higher (common practice: so that one hears where the bar begins). */
 export class Click {
   private phase = 0;
   private step = 0;
   private envelope = 0;
+  private decay = 0;
   private age = 0;
   private left = 0;
+  private seed = 1;
+  private ping = PINGS[0]!;
 
   constructor(private readonly sampleRate: number) {}
 
-  /** @param level 0..1 */
-  start(accent: boolean, level: number): void {
+  /**
+   * @param sound index into `CLICK_SOUNDS`
+   * @param strength one of `CLICK`
+   * @param level 0..1
+   */
+  start(sound: number, strength: number, level: number): void {
+    this.ping = PINGS[sound] ?? PINGS[0]!;
     this.phase = 0;
-    this.step = (accent ? ACCENT_HZ : BEAT_HZ) / this.sampleRate;
-    this.envelope = PEAK * level * level * (accent ? 1 : 0.8);
+    this.step = (this.ping.hz * PITCH[strength]!) / this.sampleRate;
+    this.envelope = PEAK * level * level * LEVEL[strength]!;
+    this.decay = decayPerFrame(this.ping.decay, this.sampleRate);
     this.age = 0;
-    this.left = Math.round(DECAY_SECONDS * 1.5 * this.sampleRate);
+    this.seed = hash(strength, 7, 11);
+    this.left = Math.round(this.ping.decay * 1.5 * this.sampleRate);
   }
 
   /** Adds the next `frames` samples to both sides. */
   render(left: Float64Array, right: Float64Array, frames: number): void {
     const end = Math.min(frames, this.left);
-    const decay = decayPerFrame(DECAY_SECONDS, this.sampleRate);
+    const [ratio, share] = this.ping.partial;
+    const { noise } = this.ping;
     for (let i = 0; i < end; i++) {
       const ramp = this.age < ATTACK_FRAMES ? this.age / ATTACK_FRAMES : 1;
-      const y = (sinTurns(this.phase) + 0.25 * sinTurns(this.phase * 2.76)) * this.envelope * ramp;
+      let y = sinTurns(this.phase) + share * sinTurns(this.phase * ratio);
+      if (noise > 0) {
+        this.seed ^= this.seed << 13;
+        this.seed ^= this.seed >>> 17;
+        this.seed ^= this.seed << 5;
+        y += (noise * this.seed) / 2147483648;
+      }
+      y *= this.envelope * ramp;
       left[i]! += y;
       right[i]! += y;
       this.phase += this.step;
-      this.envelope *= decay;
+      this.envelope *= this.decay;
       this.age++;
     }
     this.left -= end;

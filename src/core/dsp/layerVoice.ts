@@ -6,8 +6,9 @@ import type { Layer } from './recipes';
 const LIFE = 1.5;
 
 /**
- * One sounding layer: noise or metal through a state-variable filter (trapezoidal integration, after Simper's
- * published "linear SVF") under an attack and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
+ * One sounding layer: noise or metal through a resonant filter (the second-order analogue prototypes by bilinear
+ * transform, in transposed direct form II: the fewest operations a sample, and its coefficients never move) under an attack
+ * and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
  */
 export class LayerVoice {
   /** Frames until this layer is silent. */
@@ -24,16 +25,11 @@ export class LayerVoice {
   private burstsLeft = 0;
   private burstEvery = 0;
   private untilBurst = 0;
-  /** The filter in state-space form: each next state, and the output, as so much of both states and of the input. */
-  private s1FromS1 = 0;
-  private s1FromS2 = 0;
-  private s1FromInput = 0;
-  private s2FromS1 = 0;
-  private s2FromS2 = 0;
-  private s2FromInput = 0;
-  private outFromS1 = 0;
-  private outFromS2 = 0;
-  private outFromInput = 0;
+  private b0 = 0;
+  private b1 = 0;
+  private b2 = 0;
+  private a1 = 0;
+  private a2 = 0;
   private s1 = 0;
   private s2 = 0;
 
@@ -60,29 +56,22 @@ export class LayerVoice {
     this.setFilter(layer, Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45) / sampleRate);
   }
 
-  /**
-   * With v1 the band-pass and v2 the low-pass output, Simper's filter is v3 = x - s2, v1 = a1 s1 + a2 v3,
-   * v2 = s2 + a2 s1 + a3 v3, s1' = 2 v1 - s1, s2' = 2 v2 - s2; multiplied out, each sample waits for less of the one before.
-   * @param cutoff as a share of the sample rate
-   */
+  /** @param cutoff as a share of the sample rate */
   private setFilter({ filter, q }: Layer, cutoff: number): void {
     const g = tanHalfTurns(cutoff);
-    const k = 1 / q;
-    const a1 = 1 / (1 + g * (g + k));
-    const a2 = g * a1;
-    const a3 = g * a2;
-    this.s1FromS1 = 2 * a1 - 1;
-    this.s1FromS2 = -2 * a2;
-    this.s1FromInput = 2 * a2;
-    this.s2FromS1 = 2 * a2;
-    this.s2FromS2 = 1 - 2 * a3;
-    this.s2FromInput = 2 * a3;
-    const ofInput = filter === 'high' ? 1 : 0;
-    const ofBand = filter === 'high' ? -k : filter === 'band' ? k : 0;
-    const ofLow = filter === 'high' ? -1 : filter === 'low' ? 1 : 0;
-    this.outFromS1 = ofBand * a1 + ofLow * a2;
-    this.outFromS2 = ofLow * (1 - a3) - ofBand * a2;
-    this.outFromInput = ofInput + ofBand * a2 + ofLow * a3;
+    const damping = g / q;
+    const scale = 1 / (1 + damping + g * g);
+    this.a1 = 2 * (g * g - 1) * scale;
+    this.a2 = (1 - damping + g * g) * scale;
+    if (filter === 'band') {
+      this.b0 = damping * scale;
+      this.b1 = 0;
+      this.b2 = -this.b0;
+    } else {
+      this.b0 = (filter === 'low' ? g * g : 1) * scale;
+      this.b1 = filter === 'low' ? 2 * this.b0 : -2 * this.b0;
+      this.b2 = this.b0;
+    }
     this.s1 = 0;
     this.s2 = 0;
   }
@@ -122,29 +111,43 @@ export class LayerVoice {
   }
 
   private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    const { decay, s1FromS1, s1FromS2, s1FromInput, s2FromS1, s2FromS2, s2FromInput } = this;
-    const { outFromS1, outFromS2, outFromInput } = this;
-    let { noise, metalAt, envelope, s1, s2 } = this;
-    const isMetal = metalAt >= 0;
+    if (this.metalAt >= 0) this.renderMetal(out, from, to, metal);
+    else this.renderNoise(out, from, to);
+  }
+
+  private renderMetal(out: Float64Array, from: number, to: number, metal: Float64Array): void {
+    const { decay, b0, b1, b2, a1, a2 } = this;
+    let { metalAt, envelope, s1, s2 } = this;
     for (let i = from; i < to; i++) {
-      let x: number;
-      if (isMetal) {
-        x = metal[metalAt]!;
-        metalAt = (metalAt + 1) & (METAL_FRAMES - 1);
-      } else {
-        noise ^= noise << 13;
-        noise ^= noise >>> 17;
-        noise ^= noise << 5;
-        x = noise * 4.656612873077393e-10;
-      }
-      out[i]! += (outFromInput * x + outFromS1 * s1 + outFromS2 * s2) * envelope;
-      const next = s1FromInput * x + s1FromS1 * s1 + s1FromS2 * s2;
-      s2 = s2FromInput * x + s2FromS1 * s1 + s2FromS2 * s2;
-      s1 = next;
+      const x = metal[metalAt]!;
+      metalAt = (metalAt + 1) & (METAL_FRAMES - 1);
+      const y = b0 * x + s1;
+      s1 = b1 * x + s2 - a1 * y;
+      s2 = b2 * x - a2 * y;
+      out[i]! += y * envelope;
+      envelope *= decay;
+    }
+    this.metalAt = metalAt;
+    this.envelope = envelope;
+    this.s1 = s1;
+    this.s2 = s2;
+  }
+
+  private renderNoise(out: Float64Array, from: number, to: number): void {
+    const { decay, b0, b1, b2, a1, a2 } = this;
+    let { noise, envelope, s1, s2 } = this;
+    for (let i = from; i < to; i++) {
+      noise ^= noise << 13;
+      noise ^= noise >>> 17;
+      noise ^= noise << 5;
+      const x = noise * 4.656612873077393e-10;
+      const y = b0 * x + s1;
+      s1 = b1 * x + s2 - a1 * y;
+      s2 = b2 * x - a2 * y;
+      out[i]! += y * envelope;
       envelope *= decay;
     }
     this.noise = noise;
-    this.metalAt = metalAt;
     this.envelope = envelope;
     this.s1 = s1;
     this.s2 = s2;

@@ -1,6 +1,6 @@
 import { CEILING, LIMITER_LATENCY } from '../dsp/limiter';
 import { demoSet } from '../model/create';
-import { GRIDS } from '../timing/grid';
+import { gridTicks, INPUT_GRIDS } from '../timing/grid';
 import { Engine } from './engine';
 import { renderCommands, renderLoop, trackInstructions } from './offline';
 import { at, decodeEvents, NOW, type Command, type EngineEvent, type Instruction } from './protocol';
@@ -223,7 +223,7 @@ describe('recording', () => {
   });
 
   test('with the tempo changed 112 -> 140 -> 87 while recording, every placed tick is exactly on the grid', () => {
-    for (const { ticks: grid } of GRIDS) {
+    for (const grid of INPUT_GRIDS.map(gridTicks)) {
       const rig = new Rig().tell(['tempo', 112], ['quantize', grid, true], loop(), ['record', true, 1], ['play', 0, 0]);
       const tempos = [112, 140, 87];
       for (let i = 1; i <= 90; i++) {
@@ -309,7 +309,7 @@ describe('the sound', () => {
   const performance: Command[] = [
     ...trackInstructions(demoSet().tracks[0]!, 0).map((i) => at(0, i)),
     at(0, ['tempo', 112]),
-    at(0, ['metronome', true, 1]),
+    at(0, ['metronome', true, 1, 0, 0, 0]),
     at(500, ['play', 0, 0]),
     at(50001, ['record', true, 1]),
     at(60007, ['padDown', 0, 10, 1, 60000, 900]),

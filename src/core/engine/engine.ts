@@ -9,10 +9,12 @@ import { VoicePool } from '../dsp/voicePool';
 import { KITS, type KitId } from '../model/kits';
 import { MAX_TRACKS, PADS } from '../model/set';
 import { placeRecorded } from '../record/recordHit';
+import { CLICK, clickStrength, nextClick } from '../sequence/metronome';
+import { RepeatingPad } from '../sequence/noteRepeat';
 import { TrackPlayer } from '../sequence/trackPlayer';
-import { framesPerTick, ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
+import { framesPerTick, type Meter } from '../time/ticks';
 import { atTempo, frameAt, tickAt, Timeline, type Anchor } from '../time/timeline';
-import type { Snap } from '../timing/place';
+import { placedTick, type Snap } from '../timing/place';
 import { EVENT, EventQueue, type Command } from './protocol';
 
 /** Longest stretch rendered at once; longer requests are cut. Events cut it too, so nothing depends on it. */
@@ -39,16 +41,23 @@ interface Stroke {
   struck: number;
 }
 
-/** A pad that is held down. */
+/** A stroke that is still held down. */
 interface HeldPad {
   id: number;
   songTick: number;
-  recorded: boolean;
+  heardFrame: number;
 }
+
+/** When the metronome clicks: places in CLICK_TIMES. */
+const WHILE_RECORDING = 1;
+const IN_COUNT_IN = 2;
+/** Seconds between the clicks of the latency check: a calm 100 to the minute. */
+export const CHECK_SECONDS = 0.6;
 
 class Track {
   readonly player = new TrackPlayer();
   readonly held: (HeldPad | null)[] = new Array<HeldPad | null>(PADS).fill(null);
+  readonly repeats = Array.from({ length: PADS }, () => new RepeatingPad());
   recipes: readonly Recipe[] = recipesOf('polished-floor');
   gain = 1;
   targetGain = 1;
@@ -89,7 +98,13 @@ export class Engine {
   private clickedThrough = -1;
   /** Where the count-in ends and the patterns begin. */
   private fromTick = 0;
-  private metronome = { on: false, level: 0.7 };
+  private metronome = { on: false, level: 0.7, sound: 0, when: 0, between: 0 };
+  /** The time of note repeat while the song stands still: tick 0 is the first press. */
+  private free: Anchor;
+  private repeat = { on: false, latch: false };
+  private repeating = 0;
+  private lastOwnId = 0;
+  private check = { left: 0, click: 0, frame: Infinity };
   private session = 0;
   private grid = 240;
   private quantize = true;
@@ -115,6 +130,13 @@ export class Engine {
     this.dcLeft = new DcBlocker(sampleRate);
     this.dcRight = new DcBlocker(sampleRate);
     this.metal = metalTable(sampleRate);
+    this.free = {
+      frame: 0,
+      tick: 0,
+      framesPerTick: framesPerTick(this.tempo, sampleRate),
+      playing: true,
+      recording: false,
+    };
     this.timeline = new Timeline({
       frame: 0,
       tick: 0,
@@ -171,22 +193,28 @@ export class Engine {
         return;
       case 'tempo':
         this.tempo = command[2];
+        this.free = atTempo(this.free, this.frame, this.tempo, this.sampleRate);
         return this.lay(atTempo(this.now, this.frame, this.tempo, this.sampleRate));
       case 'meter':
         this.meter = { beats: command[2], unit: command[3] };
-        return;
+        return this.passClicksBy();
       case 'record':
         this.session = command[3];
+        this.passClicksBy();
         return this.lay({ ...this.now, frame: this.frame, tick: this.songTick, recording: command[2] });
       case 'quantize':
         this.grid = command[2];
         this.quantize = command[3];
         return;
       case 'metronome':
-        this.metronome = { on: command[2], level: command[3] };
-        // Beats that went by in silence are not made up for.
-        if (this.now.playing) this.clickedThrough = Math.max(this.clickedThrough, Math.ceil(this.songTick) - 1);
-        return;
+        this.metronome = {
+          on: command[2],
+          level: command[3],
+          sound: command[4],
+          when: command[5],
+          between: command[6],
+        };
+        return this.passClicksBy();
       case 'kit':
         this.release(command[2]);
         this.voices.silence(command[2]);
@@ -196,11 +224,30 @@ export class Engine {
         this.track(command[2]).targetGain = command[4] ? 0 : command[3];
         return;
       case 'pattern':
-        return this.loadPattern(command[2], command[3], command[4], command[5]);
+        return this.loadPattern(command[2], command[3], command[4], command[5], command[6]);
+      case 'launch':
+        this.track(command[2]).player.launchTick = command[3];
+        return;
       case 'padDown':
         return this.padDown(command[2], command[3], command[4], this.heardFrame(command[5]), command[6]);
       case 'padUp':
         return this.padUp(command[2], command[3], this.heardFrame(command[4]));
+      case 'padPress':
+        this.track(command[2]).repeats[command[3]]!.velocity = command[4];
+        return;
+      case 'repeat':
+        return this.setRepeat(command[2], command[3]);
+      case 'repeatRate': {
+        const track = this.track(command[2]);
+        const swing = track.player.feels[command[3]]?.swing;
+        return track.repeats[command[3]]!.changeRate(command[4], this.repeatTick(this.frame), swing);
+      }
+      case 'ids':
+        this.lastOwnId = Math.max(this.lastOwnId, command[2]);
+        return;
+      case 'check':
+        this.check = { left: command[2], click: 0, frame: command[2] > 0 ? this.frame : Infinity };
+        return;
       case 'releaseAll':
         for (let t = 0; t < this.tracks.length; t++) this.release(t);
         return;
@@ -232,10 +279,14 @@ export class Engine {
   private play(startTick: number, countInTicks: number): void {
     if (this.now.playing) return;
     this.fromTick = startTick;
-    this.playedThrough = Math.ceil(startTick) - 1;
-    this.clickedThrough = Math.ceil(startTick - countInTicks) - 1;
+    this.playedThrough = startTick - ROUNDING_TICKS;
+    this.clickedThrough = startTick - countInTicks - ROUNDING_TICKS;
     // Song ticks come round again: what was heard live the last time must sound this time.
     for (const stroke of this.strokes) stroke.songTick = NaN;
+    for (const track of this.tracks) {
+      track.player.launchTick = 0;
+      track.repeats.forEach((pad, i) => pad.resume(startTick - countInTicks, track.player.feels[i]?.swing));
+    }
     this.lay({
       ...this.now,
       frame: this.frame,
@@ -253,9 +304,9 @@ export class Engine {
     this.lay({ ...this.now, frame: this.frame, tick: Math.max(tick, this.fromTick), playing: false, recording: false });
   }
 
-  private loadPattern(index: number, length: number, seen: number, hits: Float64Array): void {
+  private loadPattern(index: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array): void {
     const { player } = this.track(index);
-    player.load(length, hits);
+    player.load(length, hits, feels);
     for (const s of this.strokes) {
       if (s.track === index && s.serial > seen) player.insert(s.placed, s.struck, s.pad, s.velocity, s.id);
     }
@@ -266,14 +317,35 @@ export class Engine {
   private padDown(index: number, pad: number, velocity: number, heardFrame: number, id: number): void {
     const track = this.track(index);
     this.padUp(index, pad, heardFrame);
-    this.voices.trigger(track.recipes[pad]!, index, pad, velocity, this.frame);
     const struck = this.timeline.tickAt(heardFrame);
-    const placed = this.record(index, pad, velocity, heardFrame, struck, id);
-    track.held[pad] = { id, songTick: struck, recorded: placed !== null };
-    this.events.push(EVENT.SOUNDED, this.frame, index, pad, velocity, id, 1, placed ?? NaN, struck);
+    if (this.repeat.on) return this.startRepeat(index, pad, velocity, heardFrame, id);
+    const snap = this.quantize ? (track.player.feels[pad] ?? { grid: this.grid, strength: 1 }) : null;
+    const placed = this.record(index, pad, velocity, heardFrame, struck, id, snap, this.quantize ? this.grid : 0);
+    track.held[pad] = { id, songTick: struck, heardFrame };
+    this.sound(index, pad, velocity, id, placed, struck, heardFrame);
   }
 
-  /** Records a stroke if it was heard while recording. Returns the song tick at which it is placed, or null. */
+  /** A stroke by hand or by note repeat sounds now, and the page is told. */
+  private sound(
+    index: number,
+    pad: number,
+    velocity: number,
+    id: number,
+    placed: number | null,
+    struck: number,
+    heard: number,
+  ): void {
+    this.voices.trigger(this.track(index).recipes[pad]!, index, pad, velocity, this.frame);
+    this.events.push(EVENT.SOUNDED, this.frame, index, pad, velocity, id, 1, placed ?? NaN, struck, heard);
+  }
+
+  /**
+   * Records a stroke if it was heard while recording.
+   * @param snap what places it now
+   * @param snapGrid grid in ticks of the snap that it keeps in the document, 0 for none
+   * @param length ticks, when it is known already
+   * @returns the song tick at which it is placed, or null
+   */
   private record(
     index: number,
     pad: number,
@@ -281,31 +353,34 @@ export class Engine {
     heardFrame: number,
     songTick: number,
     id: number,
+    snap: Snap | null,
+    snapGrid: number,
+    length = 1,
   ): number | null {
     const { player } = this.track(index);
     const heard = this.timeline.at(heardFrame);
     if (!heard.playing || !heard.recording || player.length <= 0) return null;
-    const snap: Snap | null = this.quantize ? { grid: this.grid, strength: 1 } : null;
     const from = this.fromTick - player.launchTick;
     const place = placeRecorded(songTick - player.launchTick, player.length, snap, this.grid, from);
     if (!place) return null;
 
-    const placedInPass = place.placedFromLaunch - place.pass * player.length;
-    const placed = placedInPass < 0 ? placedInPass + player.length : placedInPass;
+    const placed = place.placed < 0 ? place.placed + player.length : place.placed;
     const stroke: Stroke = {
       serial: ++this.strokeSerial,
       track: index,
       id,
       pad,
       velocity,
-      songTick: player.launchTick + place.placedFromLaunch,
+      songTick: player.launchTick + place.pass * player.length + place.placed,
       placed,
-      struck: placed + place.struck - placedInPass,
+      struck: placed + place.struck - place.placed,
     };
     this.strokes.push(stroke);
     if (this.strokes.length > STROKES_KEPT) this.strokes.shift();
     player.insert(placed, stroke.struck, pad, velocity, id);
-    const grid = snap ? this.grid : 0;
+    const feel = player.feels[pad];
+    // In the document the pad's Feel places the hit, unless it is said to stand on its own.
+    const asPlayed = feel && snap !== feel && placedTick(place.struck, feel) !== place.placed ? 1 : 0;
     this.events.push(
       EVENT.RECORDED,
       this.frame,
@@ -314,67 +389,166 @@ export class Engine {
       velocity,
       id,
       place.struck,
-      grid,
+      snapGrid,
       this.session,
       place.pass,
       stroke.serial,
+      length,
+      asPlayed,
     );
     return stroke.songTick;
   }
 
   private padUp(index: number, pad: number, heardFrame: number): void {
     const track = this.track(index);
+    const repeat = track.repeats[pad]!;
+    repeat.down = false;
+    if (repeat.active && !this.repeat.latch) this.endRepeat(repeat);
     const held = track.held[pad];
     if (!held) return;
     track.held[pad] = null;
-    if (!held.recorded) return;
     const longest = Math.max(1, track.player.length);
     const length = Math.min(longest, Math.max(1, Math.round(this.timeline.tickAt(heardFrame) - held.songTick)));
-    this.events.push(EVENT.RELEASED, this.frame, index, held.id, length);
+    this.events.push(EVENT.RELEASED, this.frame, index, held.id, length, Math.max(0, heardFrame - held.heardFrame));
   }
 
   private release(index: number): void {
-    for (let pad = 0; pad < PADS; pad++) this.padUp(index, pad, this.frame);
+    for (let pad = 0; pad < PADS; pad++) {
+      this.padUp(index, pad, this.frame);
+      this.endRepeat(this.track(index).repeats[pad]!);
+    }
+  }
+
+  // --- note repeat ------------------------------------------------------------------------------------------
+
+  private setRepeat(on: boolean, latch: boolean): void {
+    this.repeat = { on, latch };
+    for (const track of this.tracks) {
+      for (const pad of track.repeats) if (!on || (!latch && !pad.down)) this.endRepeat(pad);
+    }
+  }
+
+  private endRepeat(pad: RepeatingPad): void {
+    if (!pad.active) return;
+    pad.end();
+    this.repeating--;
+  }
+
+  /** What note repeat counts its lines on. */
+  private get repeatClock(): Anchor {
+    return this.now.playing ? this.now : this.free;
+  }
+
+  private repeatTick(frame: number): number {
+    return tickAt(this.repeatClock, frame);
+  }
+
+  private startRepeat(index: number, pad: number, velocity: number, heardFrame: number, id: number): void {
+    const track = this.track(index);
+    const repeat = track.repeats[pad]!;
+    if (repeat.active) return this.endRepeat(repeat); // latched: struck again, it ends
+    if (!this.now.playing && this.repeating === 0) this.free = { ...this.free, frame: this.frame, tick: 0 };
+    this.repeating++;
+    const { playing } = this.now;
+    const first = !playing && this.repeating === 1;
+    const heard = first ? 0 : playing ? this.timeline.tickAt(heardFrame) : this.repeatTick(heardFrame);
+    const meant = repeat.press(heard, this.repeatTick(this.frame), velocity, track.player.feels[pad]?.swing);
+    if (meant === null) return;
+    // Late, it keeps the time at which it was struck; early but due already, it has that of its line.
+    const struck = playing ? Math.max(heard, meant) : this.songTick;
+    const snap = this.quantize ? (track.player.feels[pad] ?? { grid: repeat.rate, strength: 1 }) : null;
+    const placed = this.record(
+      index,
+      pad,
+      velocity,
+      heardFrame,
+      struck,
+      id,
+      snap,
+      snap ? repeat.rate : 0,
+      repeat.rate / 2,
+    );
+    this.sound(index, pad, velocity, id, placed, struck, heardFrame);
+    repeat.lastFrame = this.frame;
+  }
+
+  /** Frame of the next stroke of note repeat. */
+  private nextRepeat(): number {
+    if (this.repeating === 0) return Infinity;
+    let next = Infinity;
+    for (const track of this.tracks) {
+      for (const pad of track.repeats) if (pad.active && pad.next < next) next = pad.next;
+    }
+    return frameAt(this.repeatClock, next);
+  }
+
+  private playRepeats(): void {
+    const clock = this.repeatClock;
+    for (let t = 0; t < this.tracks.length; t++) {
+      const { repeats, player } = this.tracks[t]!;
+      for (let pad = 0; pad < PADS; pad++) {
+        const repeat = repeats[pad]!;
+        if (!repeat.active || frameAt(clock, repeat.next) > this.frame) continue;
+        this.lastOwnId += 2 - (this.lastOwnId % 2);
+        const struck = clock.playing && this.now.playing ? repeat.next : this.songTick;
+        // Already on its line: no grid may pull strokes of a roll onto each other.
+        const { velocity, rate } = repeat;
+        const placed = this.record(t, pad, velocity, this.frame, struck, this.lastOwnId, null, 0, rate / 2);
+        this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame);
+        repeat.advance(this.frame, player.feels[pad]?.swing);
+      }
+    }
   }
 
   // --- the song ---------------------------------------------------------------------------------------------
 
   /** Plays all that is due at this frame. Returns the frame of what comes next. */
   private playDue(): number {
-    if (!this.now.playing) return Infinity;
     for (;;) {
       let hitTick = Infinity;
-      for (const track of this.tracks) hitTick = Math.min(hitTick, track.player.nextTick(this.playedThrough));
-      const clickTick = this.nextClick();
-      const next = frameAt(this.now, Math.min(hitTick, clickTick));
+      let clickTick = Infinity;
+      if (this.now.playing) {
+        for (const track of this.tracks) hitTick = Math.min(hitTick, track.player.nextTick(this.playedThrough));
+        clickTick = this.nextClick();
+      }
+      const songTick = Math.min(hitTick, clickTick);
+      const songFrame = songTick === Infinity ? Infinity : frameAt(this.now, songTick);
+      const repeatFrame = this.nextRepeat();
+      const next = Math.min(songFrame, repeatFrame, this.check.frame);
       if (next > this.frame) {
-        this.passBy();
+        if (this.now.playing) this.passBy();
         return next;
       }
-      if (hitTick <= clickTick) this.playHits(hitTick);
-      if (clickTick <= hitTick) this.playClick(clickTick);
+      // Hands first: the pattern's hit of the same pad gives way to them.
+      if (repeatFrame <= this.frame) this.playRepeats();
+      else if (this.check.frame <= this.frame) this.playCheck();
+      else {
+        if (hitTick <= clickTick) this.playHits(hitTick);
+        if (clickTick <= hitTick) this.playClick(clickTick);
+      }
     }
   }
 
   /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
   private passBy(): void {
-    const through = Math.floor(tickAt(this.now, this.frame + 0.5) - ROUNDING_TICKS);
+    const through = tickAt(this.now, this.frame + 0.5) - ROUNDING_TICKS;
     if (through > this.playedThrough) this.playedThrough = through;
   }
 
   private playHits(songTick: number): void {
     for (let t = 0; t < this.tracks.length; t++) {
-      const { player, recipes } = this.tracks[t]!;
+      const { player, recipes, repeats } = this.tracks[t]!;
       if (player.nextTick(this.playedThrough) !== songTick) continue;
       const { nextPassTick, nextIndex } = player;
       for (let i = nextIndex; i < player.count && nextPassTick + player.tick[i]! === songTick; i++) {
         const id = player.id[i]!;
         if (this.alreadyHeard(id, songTick)) continue;
         const pad = player.pad[i]!;
+        if (repeats[pad]!.active && repeats[pad]!.lastFrame === this.frame) continue;
         const velocity = player.velocity[i]!;
         this.voices.trigger(recipes[pad]!, t, pad, velocity, this.frame);
         const struck = nextPassTick + player.struck[i]!;
-        this.events.push(EVENT.SOUNDED, this.frame, t, pad, velocity, id, 0, songTick, struck);
+        this.events.push(EVENT.SOUNDED, this.frame, t, pad, velocity, id, 0, songTick, struck, this.frame);
       }
     }
     this.playedThrough = songTick;
@@ -387,14 +561,31 @@ export class Engine {
   }
 
   private nextClick(): number {
-    const beat = ticksPerBeat(this.meter);
-    const next = (Math.floor(this.clickedThrough / beat) + 1) * beat;
-    return this.metronome.on || next < this.fromTick ? next : Infinity;
+    const { on, when, between } = this.metronome;
+    const counting = this.clickedThrough < this.fromTick;
+    const clicks = on && (when === 0 || (when === WHILE_RECORDING && this.now.recording));
+    // The count-in clicks its beats in any case; what comes between them only when it is wanted.
+    const wanted = clicks || (on && when === IN_COUNT_IN && counting);
+    const next = nextClick(this.clickedThrough, this.meter, wanted ? between : 0);
+    return clicks || next < this.fromTick ? next : Infinity;
+  }
+
+  /** Beats that went by in silence are not made up for. */
+  private passClicksBy(): void {
+    if (this.now.playing) this.clickedThrough = Math.max(this.clickedThrough, this.songTick - ROUNDING_TICKS);
   }
 
   private playClick(songTick: number): void {
     this.clickedThrough = songTick;
-    this.click.start(songTick % ticksPerBar(this.meter) === 0, this.metronome.level);
+    this.click.start(this.metronome.sound, clickStrength(songTick, this.meter), this.metronome.level);
+  }
+
+  private playCheck(): void {
+    const { check } = this;
+    this.click.start(this.metronome.sound, CLICK.BEAT, 1);
+    this.events.push(EVENT.CHECKED, this.frame, check.click);
+    check.click++;
+    check.frame = --check.left > 0 ? this.frame + Math.round(CHECK_SECONDS * this.sampleRate) : Infinity;
   }
 
   // --- sound ------------------------------------------------------------------------------------------------

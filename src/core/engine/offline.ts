@@ -1,8 +1,8 @@
 import { LIMITER_LATENCY } from '../dsp/limiter';
-import type { Pattern, Track } from '../model/set';
-import { currentPattern } from '../model/set';
+import { currentPattern, PADS, type Pattern, type Track } from '../model/set';
 import { soundingHits } from '../sequence/soundingHits';
-import { HIT_FIELDS } from '../sequence/trackPlayer';
+import { FEEL_FIELDS, HIT_FIELDS } from '../sequence/trackPlayer';
+import { laneFeel } from '../timing/feel';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
 import { at, type Command, type Instruction } from './protocol';
@@ -13,20 +13,40 @@ export interface Stereo {
 }
 
 /** A pattern as the engine's `pattern` message takes it: HIT_FIELDS numbers a sounding hit. */
-export function patternNumbers(pattern: Pattern): Float64Array {
+function patternNumbers(pattern: Pattern): Float64Array {
   const hits = soundingHits(pattern);
   const numbers = new Float64Array(hits.length * HIT_FIELDS);
   hits.forEach((hit, i) => numbers.set([hit.tick, hit.struck, hit.pad, hit.velocity, hit.id], i * HIT_FIELDS));
   return numbers;
 }
 
+/** The Feels that place new strokes, FEEL_FIELDS numbers a pad; nothing when no pad has one. */
+function feelNumbers(pattern: Pattern): Float64Array | undefined {
+  if (!pattern.feel && !pattern.lanes?.some((lane) => lane.feel)) return undefined;
+  const numbers = new Float64Array(PADS * FEEL_FIELDS);
+  for (let pad = 0; pad < PADS; pad++) {
+    const feel = laneFeel(pattern, pad);
+    const swing = feel?.swing;
+    numbers.set(
+      [feel?.grid ?? -1, feel?.strength ?? 0, swing?.unit ?? 0, swing?.ratio ?? 0, feel?.spare ?? 0],
+      pad * FEEL_FIELDS,
+    );
+  }
+  return numbers;
+}
+
+/** Tells an engine the pattern that a track plays. */
+export function patternInstruction(track: number, pattern: Pattern | null, seen: number): Instruction {
+  if (!pattern) return ['pattern', track, 0, seen, new Float64Array(0)];
+  return ['pattern', track, pattern.length, seen, patternNumbers(pattern), feelNumbers(pattern)];
+}
+
 /** What an engine must be told about one track before it can play it. */
 export function trackInstructions(track: Track, index: number, seen = 0): Instruction[] {
-  const pattern = currentPattern(track);
   return [
     ['kit', index, track.kit],
     ['track', index, track.level, track.mute],
-    ['pattern', index, pattern?.length ?? 0, seen, pattern ? patternNumbers(pattern) : new Float64Array(0)],
+    patternInstruction(index, currentPattern(track), seen),
   ];
 }
 

@@ -23,17 +23,31 @@ export type Instruction =
   | readonly ['record', on: boolean, session: number]
   /** How new hits are placed: the grid's step in ticks, and whether they are pulled to it. */
   | readonly ['quantize', gridTicks: number, on: boolean]
-  | readonly ['metronome', on: boolean, level: number]
+  /** `sound` and `when` are places in CLICK_SOUNDS and CLICK_TIMES; `between` ticks of softer clicks, 0 for none. */
+  | readonly ['metronome', on: boolean, level: number, sound: number, when: number, between: number]
   | readonly ['kit', track: number, kit: KitId]
   | readonly ['track', track: number, level: number, mute: boolean]
   /**
    * A track's loop: its length in ticks and its hits (HIT_FIELDS numbers each, in order of placed tick). `seen` is the
-   * number of the last recorded hit that whoever sends this knows of; later ones are kept.
+   * number of the last recorded hit that whoever sends this knows of; later ones are kept. `feels` (FEEL_FIELDS numbers
+   * a pad) are the Feels that place new strokes; left out when no pad has one.
    */
-  | readonly ['pattern', track: number, length: number, seen: number, hits: Float64Array]
-  /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit. */
+  | readonly ['pattern', track: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array]
+  /** Song tick at which a track's loop is at its start. Playing from the top begins anew at 0. */
+  | readonly ['launch', track: number, tick: number]
+  /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
   | readonly ['padDown', track: number, pad: number, velocity: number, heard: number, id: number]
   | readonly ['padUp', track: number, pad: number, heard: number]
+  /** The finger on a held pad presses harder or softer: the velocity of note repeat's next strokes. */
+  | readonly ['padPress', track: number, pad: number, velocity: number]
+  /** Note repeat for presses from now on. With `latch` pads go on when they are let go, until they are struck again. */
+  | readonly ['repeat', on: boolean, latch: boolean]
+  /** Ticks between the strokes of one pad's note repeat. */
+  | readonly ['repeatRate', track: number, pad: number, ticks: number]
+  /** Hits that the engine makes itself get even numbers above this. */
+  | readonly ['ids', above: number]
+  /** Clicks at a steady pace apart from the song, for the latency check: how many, 0 to stop. */
+  | readonly ['check', clicks: number]
   /** Lets go of every held pad. */
   | readonly ['releaseAll'];
 
@@ -55,8 +69,8 @@ export type EngineEvent =
       fromTick: number;
     }
   /**
-   * A pad sounded, struck by hand (`live`) or played from its pattern. `placed` and `struck` are song ticks; `placed`
-   * is NaN when the stroke was not recorded.
+   * A pad sounded, struck by hand or its note repeat (`live`), or played from its pattern. `placed` and `struck` are song
+   * ticks; `placed` is NaN when the stroke was not recorded. `heard` is the frame that the player heard when they struck.
    */
   | {
       kind: 'sounded';
@@ -68,8 +82,12 @@ export type EngineEvent =
       live: boolean;
       placed: number;
       struck: number;
+      heard: number;
     }
-  /** A stroke was recorded. `struck` is in the loop; `serial` counts the engine's recorded hits from 1. */
+  /**
+   * A stroke was recorded. `struck` is in the loop; `serial` counts the engine's recorded hits from 1; `length` in ticks
+   * is known at once for note repeat. `asPlayed`: it is not to be placed by the Feel in force for its pad.
+   */
   | {
       kind: 'recorded';
       frame: number;
@@ -82,64 +100,55 @@ export type EngineEvent =
       session: number;
       pass: number;
       serial: number;
+      length: number;
+      asPlayed: boolean;
     }
-  /** A recorded hit's pad was let go after `length` ticks. */
-  | { kind: 'released'; frame: number; track: number; id: number; length: number }
+  /** A stroke's pad was let go after `length` ticks of the song, `frames` of time. */
+  | { kind: 'released'; frame: number; track: number; id: number; length: number; frames: number }
+  /** A click of the latency check, counted from 0, sounded. */
+  | { kind: 'checked'; frame: number; click: number }
   /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */
   | { kind: 'state'; frame: number; tick: number; voices: number; peak: number };
 
-/** Numbers of one event on its way out of the engine: kind, frame, and up to nine more. */
-export const EVENT_FIELDS = 11;
+/** Numbers of one event on its way out of the engine: kind, frame, and up to eleven more. */
+export const EVENT_FIELDS = 13;
 
 const ANCHOR = 0;
 const SOUNDED = 1;
 const RECORDED = 2;
 const RELEASED = 3;
+const STATE = 4;
+const CHECKED = 5;
 
-/** Turns the numbers that the engine wrote into events. The one place that knows their order, with the engine's `emit`. */
+/** Turns the numbers that the engine wrote into events. The one place that knows their order, with the engine itself. */
 export function decodeEvents(numbers: Float64Array): EngineEvent[] {
   const events: EngineEvent[] = [];
   for (let i = 0; i + EVENT_FIELDS <= numbers.length; i += EVENT_FIELDS) {
-    const [kind, frame, a, b, c, d, e, f, g, h, j] = numbers.subarray(i, i + EVENT_FIELDS) as unknown as number[];
-    events.push(decode(kind!, frame!, a!, b!, c!, d!, e!, f!, g!, h!, j!));
+    events.push(decode([...numbers.subarray(i, i + EVENT_FIELDS)] as Numbers));
   }
   return events;
 }
 
-function decode(
-  kind: number,
-  frame: number,
-  a: number,
-  b: number,
-  c: number,
-  d: number,
-  e: number,
-  f: number,
-  g: number,
-  h: number,
-  j: number,
-): EngineEvent {
+type N = number;
+type Numbers = [kind: N, frame: N, a: N, b: N, c: N, d: N, e: N, f: N, g: N, h: N, i: N, j: N, k: N];
+
+function decode([kind, frame, a, b, c, d, e, f, g, h, i, j, k]: Numbers): EngineEvent {
   switch (kind) {
     case ANCHOR:
       return { kind: 'anchor', frame, tick: a, framesPerTick: b, playing: c === 1, recording: d === 1, fromTick: e };
-    case SOUNDED:
-      return { kind: 'sounded', frame, track: a, pad: b, velocity: c, id: d, live: e === 1, placed: f, struck: g };
-    case RECORDED:
-      return {
-        kind: 'recorded',
-        frame,
-        track: a,
-        pad: b,
-        velocity: c,
-        id: d,
-        struck: e,
-        snapGrid: f,
-        session: g,
-        pass: h,
-        serial: j,
-      };
+    case SOUNDED: {
+      const stroke = { track: a, pad: b, velocity: c, id: d };
+      return { kind: 'sounded', frame, ...stroke, live: e === 1, placed: f, struck: g, heard: h };
+    }
+    case RECORDED: {
+      const stroke = { track: a, pad: b, velocity: c, id: d };
+      const place = { struck: e, snapGrid: f, session: g, pass: h, serial: i };
+      return { kind: 'recorded', frame, ...stroke, ...place, length: j, asPlayed: k === 1 };
+    }
     case RELEASED:
-      return { kind: 'released', frame, track: a, id: b, length: c };
+      return { kind: 'released', frame, track: a, id: b, length: c, frames: d };
+    case CHECKED:
+      return { kind: 'checked', frame, click: a };
     default:
       return { kind: 'state', frame, tick: a, voices: b, peak: c };
   }
@@ -159,7 +168,7 @@ export class EventQueue {
     return this.count;
   }
 
-  push(kind: number, frame: number, a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, j = 0): void {
+  push(kind: N, frame: N, a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, j = 0, k = 0, l = 0): void {
     if (this.count === this.capacity) {
       this.numbers.copyWithin(0, EVENT_FIELDS);
       this.count--;
@@ -177,7 +186,9 @@ export class EventQueue {
     n[i++] = f;
     n[i++] = g;
     n[i++] = h;
-    n[i] = j;
+    n[i++] = j;
+    n[i++] = k;
+    n[i] = l;
   }
 
   /** Takes all events out, as one array to hand over. */
@@ -188,4 +199,4 @@ export class EventQueue {
   }
 }
 
-export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE: 4 } as const;
+export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE, CHECKED } as const;

@@ -1,13 +1,13 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { KITS } from '../model/kits';
 import { currentPattern, type BeatSet, type Track } from '../model/set';
-import { soundingHits } from '../sequence/soundingHits';
-import { PPQ } from '../time/ticks';
+import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
+import { PPQ, ticksPerPulse } from '../time/ticks';
 
 /** General MIDI percussion is channel 10, written as 9. */
 const DRUM_CHANNEL = 9;
-/** MIDI clocks between two clicks for a quarter, and 32nds to a quarter: the meter event's customary last two bytes. */
-const CLOCKS_PER_CLICK = 24;
+/** MIDI clocks to a quarter, of which a click of the meter event lasts some, and 32nds to a quarter: its last two bytes. */
+const CLOCKS_PER_QUARTER = 24;
 const THIRTY_SECONDS_PER_QUARTER = 8;
 
 /**
@@ -28,7 +28,7 @@ export function writePatternMidi(set: BeatSet, track: Track): Uint8Array<ArrayBu
         meta: true,
         numerator: set.meter.beats,
         denominator: set.meter.unit,
-        metronome: CLOCKS_PER_CLICK,
+        metronome: (CLOCKS_PER_QUARTER * ticksPerPulse(set.meter)) / PPQ,
         thirtyseconds: THIRTY_SECONDS_PER_QUARTER,
       },
     },
@@ -53,17 +53,24 @@ interface Timed {
 function drumNotes(track: Track): Timed[] {
   const pattern = currentPattern(track);
   if (!pattern) return [];
-  const hits = soundingHits(pattern);
   const notes: Timed[] = [];
-  hits.forEach((hit, i) => {
-    const noteNumber = KITS[track.kit].pads[hit.pad]!.note;
-    // A drum note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
-    const again = hits.slice(i + 1).find((later) => later.pad === hit.pad)?.tick ?? pattern.length;
-    const off = Math.min(hit.tick + Math.max(1, Math.round(hit.length)), again, pattern.length);
-    const velocity = Math.max(1, Math.min(127, Math.round(hit.velocity * 127)));
-    notes.push({ tick: hit.tick, event: { type: 'noteOn', channel: DRUM_CHANNEL, noteNumber, velocity } });
-    notes.push({ tick: off, event: { type: 'noteOff', channel: DRUM_CHANNEL, noteNumber, velocity: 0 } });
-  });
+  for (const pad of new Set(soundingHits(pattern).map((hit) => hit.pad))) {
+    // A file knows whole ticks only. Two hits within one tick are one note: the later stroke's.
+    const byTick = new Map<number, SoundingHit>();
+    for (const hit of soundingHits(pattern)) {
+      if (hit.pad === pad) byTick.set(Math.min(Math.round(hit.tick), pattern.length - 1), hit);
+    }
+    const noteNumber = KITS[track.kit].pads[pad]!.note;
+    const ticks = [...byTick.keys()];
+    ticks.forEach((tick, i) => {
+      const hit = byTick.get(tick)!;
+      // A drum note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
+      const off = Math.min(tick + Math.max(1, Math.round(hit.length)), ticks[i + 1] ?? pattern.length, pattern.length);
+      const velocity = Math.max(1, Math.min(127, Math.round(hit.velocity * 127)));
+      notes.push({ tick, event: { type: 'noteOn', channel: DRUM_CHANNEL, noteNumber, velocity } });
+      notes.push({ tick: off, event: { type: 'noteOff', channel: DRUM_CHANNEL, noteNumber, velocity: 0 } });
+    });
+  }
   const offFirst = (n: Timed) => ((n.event as MidiEvent).type === 'noteOff' ? 0 : 1);
   return notes.sort((a, b) => a.tick - b.tick || offFirst(a) - offFirst(b));
 }

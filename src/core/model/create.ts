@@ -1,4 +1,4 @@
-import { GRIDS, gridTicks } from '../timing/grid';
+import { gridTicks } from '../timing/grid';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import { KITS, type SoundName } from './kits';
 import { PATTERN_SLOTS, SCHEMA_VERSION, type BeatSet, type Hit, type Pattern, type Track } from './set';
@@ -31,7 +31,7 @@ function newSet(name: string, tempo: number, tracks: Track[]): BeatSet {
     name,
     tempo,
     meter: FOUR_FOUR,
-    metronome: { on: false, level: 0.7 },
+    metronome: { on: false, level: 0.7, sound: 'wood', when: 'always', between: null },
     countIn: 1,
     inputQuantize: { on: true, grid: '1/16' },
     tracks,
@@ -73,7 +73,7 @@ function demoHits(): Hit[] {
         id: hits.length + 1,
         pad,
         tick: i * step + offBy,
-        length: GRIDS[3].ticks / 2,
+        length: step / 2,
         velocity: mark === 'X' ? 1 : Number(mark) / 10,
         snap: { grid: step, strength: 1 },
       });

@@ -67,7 +67,7 @@ describe('reading a stored set', () => {
     ['two hits of one number', (s) => (s.tracks[0].patterns[0].hits[1].id = 1), /number 1/],
     ['no tracks', (s) => (s.tracks = []), /tracks/],
     ['too many hits', (s) => (s.tracks[0].patterns[0].hits = new Array(20001).fill({})), /20001 hits/],
-    ['a newer version', (s) => (s.schema = 2), /newer Chaffinch/],
+    ['a newer version', (s) => (s.schema = 3), /newer Chaffinch/],
     ['no version', (s) => delete s.schema, /schema/],
   ])('says what is wrong and where: %s', (_, damage, message) => {
     expect(readSet(text(damage))).toEqual({ error: expect.stringMatching(message) });

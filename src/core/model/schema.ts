@@ -10,6 +10,7 @@ import {
   IsInt,
   IsNumber,
   IsObject,
+  IsOptional,
   IsString,
   Max,
   MaxLength,
@@ -19,10 +20,22 @@ import {
   validateSync,
   type ValidationError,
 } from 'class-validator';
-import { GRID_NAMES, type GridName } from '../timing/grid';
+import { GRID_NAMES, GRIDS, type GridName } from '../timing/grid';
+import { MOST_SWING, STRAIGHT } from '../timing/swing';
 import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
 import { KIT_IDS, type KitId } from './kits';
-import { MAX_HITS, MAX_TRACKS, PADS, SCHEMA_VERSION, type BeatSet, type CountIn } from './set';
+import {
+  CLICK_SOUNDS,
+  CLICK_TIMES,
+  MAX_HITS,
+  MAX_TRACKS,
+  PADS,
+  SCHEMA_VERSION,
+  type BeatSet,
+  type ClickSound,
+  type ClickTime,
+  type CountIn,
+} from './set';
 
 /** The longest pattern: 64 bars of twelve quarters. */
 const MAX_TICKS = 64 * 12 * PPQ;
@@ -38,7 +51,42 @@ class SnapSchema {
   @IsNumber(finite) @Min(0) @Max(1) strength!: number;
 }
 
-class HitSchema {
+class SwingSchema {
+  @IsIn([PPQ / 2, PPQ / 4]) unit!: number;
+  @IsNumber(finite) @Min(STRAIGHT) @Max(MOST_SWING) ratio!: number;
+}
+
+class FeelSchema {
+  @IsIn([0, ...GRIDS.map((grid) => grid.ticks)]) grid!: number;
+  @IsNumber(finite) @Min(0) @Max(1) strength!: number;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => SwingSchema) swing?: SwingSchema;
+  @IsOptional() @IsNumber(finite) @Min(0) @Max(PPQ) spare?: number;
+}
+
+class AccentsSchema {
+  @IsNumber(finite) @Min(1) @Max(MAX_TICKS) bar!: number;
+  @IsArray() @ArrayMaxSize(64) @IsNumber(finite, { each: true }) at!: number[];
+  @IsNumber(finite) @Min(0) @Max(1) amount!: number;
+}
+
+class LoudnessSchema {
+  @IsNumber(finite) @Min(0) @Max(1) level!: number;
+  @IsNumber(finite) @Min(0) @Max(1) even!: number;
+  @IsNumber(finite) @Min(0) @Max(2) scale!: number;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => AccentsSchema) accents?: AccentsSchema;
+}
+
+/** What a pattern, a lane and a hit can each have. */
+class TreatedSchema {
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => FeelSchema) feel?: FeelSchema;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => LoudnessSchema) loudness?: LoudnessSchema;
+}
+
+class LaneSchema extends TreatedSchema {
+  @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
+}
+
+class HitSchema extends TreatedSchema {
   @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) id!: number;
   @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
   @IsNumber(finite) @Min(-MAX_TICKS) @Max(MAX_TICKS) tick!: number;
@@ -49,9 +97,10 @@ class HitSchema {
   @ValidateNested()
   @Type(() => SnapSchema)
   snap!: SnapSchema | null;
+  @IsOptional() @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) take?: number;
 }
 
-class PatternSchema {
+class PatternSchema extends TreatedSchema {
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @IsInt() @Min(PPQ / 4) @Max(MAX_TICKS) length!: number;
   @IsArray()
@@ -60,6 +109,13 @@ class PatternSchema {
   @ValidateNested({ each: true })
   @Type(() => HitSchema)
   hits!: HitSchema[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(PADS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LaneSchema)
+  lanes?: LaneSchema[];
 }
 
 class TrackSchema {
@@ -84,6 +140,9 @@ class MeterSchema {
 class MetronomeSchema {
   @IsBoolean() on!: boolean;
   @IsNumber(finite) @Min(0) @Max(1) level!: number;
+  @IsIn(CLICK_SOUNDS) sound!: ClickSound;
+  @IsIn(CLICK_TIMES) when!: ClickTime;
+  @ValidateIf((_, value) => value !== null) @IsIn(GRID_NAMES) between!: GridName | null;
 }
 
 class InputQuantizeSchema {
@@ -138,7 +197,7 @@ function checkSet(plain: unknown): ReadSet {
   }
   const tooBig = oversize(plain);
   if (tooBig) return { error: tooBig };
-  const set = plainToInstance(SetSchema, plain);
+  const set = plainToInstance(SetSchema, migrate(plain));
   const problem = firstProblem(validateSync(set, STRICT)) ?? slotProblem(set) ?? linkProblem(set);
   if (problem) return { error: problem };
   return { set: JSON.parse(JSON.stringify(set)) as BeatSet };
@@ -150,6 +209,17 @@ const STRICT = {
   stopAtFirstError: true,
   validationError: { target: false },
 };
+
+/** Brings the shape of an older version to the present one. Each step goes from one version to the next. */
+function migrate(plain: object): object {
+  let set = plain as Record<string, unknown>;
+  if (set.schema === 1) {
+    // 2: Feel, Loudness and takes, which version 1 has not; and more to set on the metronome.
+    const metronome = { sound: 'wood', when: 'always', between: null, ...(set.metronome as object | null) };
+    set = { ...set, schema: 2, metronome: set.metronome ? metronome : set.metronome };
+  }
+  return set;
+}
 
 /** Lists that are too long are refused before each of their parts is looked at. */
 function oversize(plain: object): string | null {

@@ -1,10 +1,12 @@
+import type { Loudness } from '../loudness/loudness';
+import type { Feel } from '../timing/feel';
 import type { GridName } from '../timing/grid';
 import type { Snap } from '../timing/place';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import type { KitId } from './kits';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
-export const SCHEMA_VERSION = 1;
+export const SCHEMA_VERSION = 2;
 
 export const PADS = 16;
 export const PATTERN_SLOTS = 16;
@@ -28,8 +30,20 @@ export interface Hit {
   length: number;
   /** 0..1 */
   velocity: number;
-  /** The pull towards a grid, or null to sound as struck. */
+  /** The pull towards a grid that input quantize gave it, or null to sound as struck. Tells which bar it belongs to. */
   snap: Snap | null;
+  /** Number of the take within the pattern, from 1; absent for what was not played in a recording. */
+  take?: number;
+  /** Treatments of this hit alone. */
+  feel?: Feel;
+  loudness?: Loudness;
+}
+
+/** Treatments of all hits of one pad. */
+export interface Lane {
+  pad: number;
+  feel?: Feel;
+  loudness?: Loudness;
 }
 
 export interface Pattern {
@@ -37,6 +51,10 @@ export interface Pattern {
   /** The loop's length in ticks: hits placed at or after it are kept and silent. */
   length: number;
   hits: Hit[];
+  /** Treatments of the whole pattern, and of lanes: the narrowest holds. */
+  feel?: Feel;
+  loudness?: Loudness;
+  lanes?: Lane[];
 }
 
 export interface Track {
@@ -55,6 +73,33 @@ export interface Track {
 
 export type CountIn = 0 | 1 | 2;
 
+/** The meters that a set can have. */
+export const METERS: readonly Meter[] = [
+  { beats: 2, unit: 4 },
+  { beats: 3, unit: 4 },
+  { beats: 4, unit: 4 },
+  { beats: 5, unit: 4 },
+  { beats: 6, unit: 8 },
+  { beats: 7, unit: 8 },
+  { beats: 12, unit: 8 },
+];
+
+export const CLICK_SOUNDS = ['wood', 'bell', 'tick'] as const;
+export type ClickSound = (typeof CLICK_SOUNDS)[number];
+/** When the metronome that is on clicks. A count-in always clicks. */
+export const CLICK_TIMES = ['always', 'recording', 'countIn'] as const;
+export type ClickTime = (typeof CLICK_TIMES)[number];
+
+export interface Metronome {
+  on: boolean;
+  /** 0..1 */
+  level: number;
+  sound: ClickSound;
+  when: ClickTime;
+  /** Softer clicks between the beats, or null. */
+  between: GridName | null;
+}
+
 /** Everything of one set: the one document that is stored, undone and exported. */
 export interface BeatSet {
   schema: typeof SCHEMA_VERSION;
@@ -62,7 +107,7 @@ export interface BeatSet {
   /** Quarter notes per minute. */
   tempo: number;
   meter: Meter;
-  metronome: { on: boolean; level: number };
+  metronome: Metronome;
   /** Bars counted before recording. */
   countIn: CountIn;
   inputQuantize: { on: boolean; grid: GridName };
@@ -77,11 +122,6 @@ export function currentPattern(track: Track): Pattern | null {
 /** Length of a pattern in bars of the meter. */
 export function loopBars(pattern: Pattern, meter: Meter): number {
   return pattern.length / ticksPerBar(meter);
-}
-
-/** The snap that a new hit starts with. */
-export function inputSnap(set: Pick<BeatSet, 'inputQuantize'>, ticksOf: (g: GridName) => number): Snap | null {
-  return set.inputQuantize.on ? { grid: ticksOf(set.inputQuantize.grid), strength: 1 } : null;
 }
 
 /** An id that no hit of the set has. */

@@ -8,16 +8,16 @@ test('a stroke in the loop keeps its fraction and is placed on the grid of its o
   expect(placeRecorded(2 * BAR + 965.25, BAR, SNAP, 240, 0)).toEqual({
     pass: 2,
     struck: 965.25,
-    placedFromLaunch: 2 * BAR + 960,
+    placed: 960,
   });
 });
 
 test('a stroke just before the loop ends belongs to the first step of the next pass', () => {
-  expect(placeRecorded(BAR - 30, BAR, SNAP, 240, 0)).toEqual({ pass: 1, struck: -30, placedFromLaunch: BAR });
+  expect(placeRecorded(BAR - 30, BAR, SNAP, 240, 0)).toEqual({ pass: 1, struck: -30, placed: 0 });
   expect(placeRecorded(BAR - 130, BAR, SNAP, 240, 0)).toEqual({
     pass: 0,
     struck: BAR - 130,
-    placedFromLaunch: BAR - 240,
+    placed: BAR - 240,
   });
 });
 
@@ -27,7 +27,7 @@ test('a stroke in the last half grid of the count-in belongs to bar 1 beat 1, an
 });
 
 test('so it is with input quantize off; the stroke stays where it was', () => {
-  expect(placeRecorded(-119, BAR, null, 240, 0)).toEqual({ pass: 0, struck: -119, placedFromLaunch: -119 });
+  expect(placeRecorded(-119, BAR, null, 240, 0)).toEqual({ pass: 0, struck: -119, placed: -119 });
   expect(placeRecorded(-121, BAR, null, 240, 0)).toBeNull();
 });
 
@@ -44,7 +44,7 @@ test('no stroke is lost, moved or put outside the loop', () => {
       fc.constantFrom(BAR, 2 * BAR, 8 * BAR),
       (tick, grid, loop) => {
         const place = placeRecorded(Math.max(tick, -grid / 2 + 1), loop, { grid, strength: 1 }, grid, 0)!;
-        const placed = place.placedFromLaunch - place.pass * loop;
+        const { placed } = place;
         expect(place.struck + place.pass * loop).toBeCloseTo(Math.max(tick, -grid / 2 + 1), 6);
         expect(placed).toBeGreaterThanOrEqual(0);
         expect(placed).toBeLessThan(loop);

@@ -7,8 +7,8 @@ export interface RecordedPlace {
   pass: number;
   /** Struck tick within that pass; below 0 when struck just before the pass it belongs to. */
   struck: number;
-  /** Placed tick, counted from the launch of the pattern: where in the song it would sound next if it were not heard already. */
-  placedFromLaunch: number;
+  /** Placed tick within that pass: where it would sound next if it were not heard already. */
+  placed: number;
 }
 
 /**
@@ -32,7 +32,13 @@ export function placeRecorded(
   from: number,
 ): RecordedPlace | null {
   if (nearestLine(tick, grid) < from) return null;
-  const placed = placedTick(tick, snap);
-  const pass = Math.max(Math.floor(from / loopLength), Math.floor(placed / loopLength));
-  return { pass, struck: tick - pass * loopLength, placedFromLaunch: placed };
+  let pass = Math.max(Math.floor(from / loopLength), Math.floor(tick / loopLength));
+  let struck = tick - pass * loopLength;
+  let placed = placedTick(struck, snap);
+  if (placed >= loopLength) {
+    pass++;
+    struck -= loopLength;
+    placed = placedTick(struck, snap);
+  }
+  return { pass, struck, placed };
 }

@@ -1,39 +1,81 @@
+import { loudnessOf, treatedVelocity } from '../loudness/loudness';
 import type { Hit, Pattern } from '../model/set';
+import { mod } from '../time/ticks';
+import { snapOf } from '../timing/feel';
 import { placedTick } from '../timing/place';
 
 /** A hit as it sounds in one pass of its pattern. */
 export interface SoundingHit {
-  /** Placed tick within the loop, a whole number, 0 <= tick < pattern length. */
+  /** Placed tick within the loop, with its fraction, 0 <= tick < pattern length. */
   tick: number;
   /** Struck tick on the same pass, as near `tick` as it was struck; may lie outside the loop. */
   struck: number;
   pad: number;
+  /** As treated, 0..1. */
   velocity: number;
   length: number;
   id: number;
 }
 
-/**
- * What a pattern plays in one pass, in order of time: the one rule for the engine, the exports and every picture.
- *
- * - A hit placed at or after the loop's length is silent (kept on the tape).
- * - A hit placed before the loop's start sounds at the end of the loop, which is just before its start.
- * - Where several hits of one pad share a tick the last recorded sounds; the others are kept and silent.
- */
-export function soundingHits(pattern: Pattern): SoundingHit[] {
-  const byPlace = new Map<number, SoundingHit>();
-  for (const hit of pattern.hits) {
-    const sounding = sound(hit, pattern.length);
-    if (sounding) byPlace.set(sounding.tick * 64 + sounding.pad, sounding);
-  }
-  return [...byPlace.values()].sort((a, b) => a.tick - b.tick || a.pad - b.pad);
+/** What one pass of a pattern holds. */
+export interface Pass {
+  /** What sounds, in order of time. */
+  sounding: SoundingHit[];
+  /** What would sound, but for another hit of its pad that holds the same tick. Kept, and back with a finer grid. */
+  covered: SoundingHit[];
 }
 
-function sound(hit: Hit, length: number): SoundingHit | null {
-  const placed = placedTick(hit.tick, hit.snap);
-  if (placed >= length) return null;
-  const shift = placed < 0 ? length : 0;
-  const tick = placed + shift;
-  if (tick < 0) return null; // the loop is shorter than the distance by which the hit came early
-  return { tick, struck: hit.tick + shift, pad: hit.pad, velocity: hit.velocity, length: hit.length, id: hit.id };
+const passes = new WeakMap<Pattern, Pass>();
+
+/**
+ * What a pattern plays in one pass: the one rule for the engine, the exports and every picture.
+ *
+ * - Which bar a hit belongs to is told by the snap it was recorded with: one placed at or after the loop's length is
+ *   silent (kept on the tape), one placed before the loop's start sounds at the loop's end, just before its start.
+ * - Where in the loop it sounds is told by its Feel, round the loop's end: pulled onto the end, it sounds on the start.
+ * - Where several hits of one pad share a tick the last recorded sounds; the others are covered.
+ */
+export function passOf(pattern: Pattern): Pass {
+  let pass = passes.get(pattern);
+  if (!pass) {
+    pass = makePass(pattern);
+    passes.set(pattern, pass);
+  }
+  return pass;
+}
+
+export function soundingHits(pattern: Pattern): SoundingHit[] {
+  return passOf(pattern).sounding;
+}
+
+function makePass(pattern: Pattern): Pass {
+  const byPlace = new Map<number, SoundingHit>();
+  const covered: SoundingHit[] = [];
+  for (const hit of pattern.hits) {
+    const placed = place(hit, pattern);
+    if (!placed) continue;
+    const key = placed.tick * 64 + placed.pad;
+    const before = byPlace.get(key);
+    if (before) covered.push(before);
+    byPlace.set(key, placed);
+  }
+  return { sounding: [...byPlace.values()].sort(inTime), covered: covered.sort(inTime) };
+}
+
+const inTime = (a: SoundingHit, b: SoundingHit) => a.tick - b.tick || a.pad - b.pad;
+
+/** Whether a hit lies within the loop as it is now, and does not wait on the tape beyond it. */
+export function isInLoop(hit: Hit, length: number): boolean {
+  const home = placedTick(hit.tick, hit.snap);
+  return home < length && home >= -length;
+}
+
+function place(hit: Hit, pattern: Pattern): SoundingHit | null {
+  const { length } = pattern;
+  if (!isInLoop(hit, length)) return null;
+  const placed = placedTick(hit.tick, snapOf(pattern, hit));
+  let tick = mod(placed, length);
+  if (tick < 0 || tick >= length) tick = 0; // a hair before the start
+  const velocity = treatedVelocity(hit.velocity, tick, loudnessOf(pattern, hit));
+  return { tick, struck: hit.tick + (tick - placed), pad: hit.pad, velocity, length: hit.length, id: hit.id };
 }

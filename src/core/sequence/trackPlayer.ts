@@ -1,5 +1,11 @@
+import { PADS } from '../model/set';
+import type { Snap } from '../timing/place';
+
 /** Numbers of one hit in a pattern's message to the engine: placed tick, struck tick, pad, velocity, id. */
 export const HIT_FIELDS = 5;
+
+/** Numbers of one pad's Feel in a pattern's message: grid (-1 = no Feel), strength, swing unit (0 = straight), ratio, spare. */
+export const FEEL_FIELDS = 5;
 
 const ROOM_TO_RECORD = 512;
 
@@ -19,6 +25,8 @@ export class TrackPlayer {
   id = new Float64Array(ROOM_TO_RECORD);
   /** Song tick at which the loop was launched: the start of its pass 0. */
   launchTick = 0;
+  /** The Feel in force for each pad, or null: what places a new stroke instead of the input grid. */
+  readonly feels: (Snap | null)[] = new Array<Snap | null>(PADS).fill(null);
   /** Index of the first hit at the tick that `nextTick` found, and the song tick of its pass. */
   nextIndex = 0;
   nextPassTick = 0;
@@ -27,19 +35,21 @@ export class TrackPlayer {
    * Takes over a pattern.
    * @param length loop length in ticks
    * @param hits HIT_FIELDS numbers a hit, in order of placed tick, each with 0 <= tick < length
+   * @param feels FEEL_FIELDS numbers a pad, or nothing when no pad has a Feel
    */
-  load(length: number, hits: Float64Array): void {
+  load(length: number, hits: Float64Array, feels?: Float64Array): void {
     this.length = length;
     this.count = hits.length / HIT_FIELDS;
     this.reserve(this.count + ROOM_TO_RECORD);
     for (let i = 0; i < this.count; i++) this.write(i, hits, i * HIT_FIELDS);
+    for (let pad = 0; pad < PADS; pad++) this.feels[pad] = feels ? readFeel(feels, pad * FEEL_FIELDS) : null;
   }
 
   /** Adds a hit at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`). */
   insert(tick: number, struck: number, pad: number, velocity: number, id: number): void {
     if (tick < 0 || tick >= this.length) return;
-    let i = this.firstAfter(tick - 1);
-    while (i < this.count && this.tick[i] === tick && this.pad[i]! < pad) i++;
+    let i = this.firstAfter(tick);
+    while (i > 0 && this.tick[i - 1] === tick && this.pad[i - 1]! >= pad) i--;
     const replaces = i < this.count && this.tick[i] === tick && this.pad[i] === pad;
     if (!replaces) {
       if (this.count === this.tick.length) this.reserve(this.count * 2);
@@ -108,4 +118,10 @@ export class TrackPlayer {
     pads.set(this.pad);
     this.pad = pads;
   }
+}
+
+function readFeel(numbers: Float64Array, at: number): Snap | null {
+  const [grid, strength, unit, ratio, spare] = numbers.subarray(at, at + FEEL_FIELDS) as unknown as number[];
+  if (grid! < 0) return null;
+  return { grid: grid!, strength: strength!, spare, ...(unit! > 0 && { swing: { unit: unit!, ratio: ratio! } }) };
 }

@@ -22,6 +22,15 @@ export function ticksPerBar(meter: Meter): number {
 }
 
 /**
+ * Length of what a conductor beats, in ticks: three beats of a compound meter (6/8, 9/8, 12/8: common practice), one
+ * beat of any other.
+ */
+export function ticksPerPulse(meter: Meter): number {
+  const isCompound = meter.unit >= 8 && meter.beats > 3 && meter.beats % 3 === 0;
+  return ticksPerBeat(meter) * (isCompound ? 3 : 1);
+}
+
+/**
  * Audio frames that one tick lasts.
  * @param tempo quarter notes per minute
  * @param sampleRate frames per second
@@ -33,6 +42,11 @@ export function framesPerTick(tempo: number, sampleRate: number): number {
 /** Milliseconds that `ticks` last at `tempo` (a quarter lasts 60000/tempo ms). */
 export function ticksToMs(ticks: number, tempo: number): number {
   return (ticks * 60000) / (tempo * PPQ);
+}
+
+/** Ticks that pass in `ms` at `tempo`. */
+export function msToTicks(ms: number, tempo: number): number {
+  return (ms * tempo * PPQ) / 60000;
 }
 
 /** Mathematical modulo: the result has the sign of `n` (always 0 <= r < n for n > 0). */

@@ -1,25 +1,67 @@
 import { PPQ } from '../time/ticks';
+import { swungTick, swings, type Swing } from './swing';
 
-/** The grids of input quantize, coarsest first: the name a musician reads and the length of its step in ticks. */
+/**
+ * The grids, coarsest first: the name a musician reads and the length of its step in ticks. T is a triplet (three in
+ * the time of two), D is dotted (one and a half).
+ */
 export const GRIDS = [
+  { name: '1/4D', ticks: (PPQ * 3) / 2 },
   { name: '1/4', ticks: PPQ },
+  { name: '1/8D', ticks: (PPQ * 3) / 4 },
+  { name: '1/4T', ticks: (PPQ * 2) / 3 },
   { name: '1/8', ticks: PPQ / 2 },
+  { name: '1/16D', ticks: (PPQ * 3) / 8 },
   { name: '1/8T', ticks: PPQ / 3 },
   { name: '1/16', ticks: PPQ / 4 },
+  { name: '1/32D', ticks: (PPQ * 3) / 16 },
   { name: '1/16T', ticks: PPQ / 6 },
   { name: '1/32', ticks: PPQ / 8 },
+  { name: '1/64D', ticks: (PPQ * 3) / 32 },
+  { name: '1/32T', ticks: PPQ / 12 },
+  { name: '1/64', ticks: PPQ / 16 },
+  { name: '1/64T', ticks: PPQ / 24 },
 ] as const;
 
 export type GridName = (typeof GRIDS)[number]['name'];
 
 export const GRID_NAMES: readonly GridName[] = GRIDS.map((g) => g.name);
 
+/** The grids that hands are quantized to on the way in, coarsest first. */
+export const INPUT_GRIDS = ['1/4', '1/8', '1/8T', '1/16', '1/16T', '1/32'] as const satisfies readonly GridName[];
+
 /** Ticks of one step of the named grid. */
 export function gridTicks(name: GridName): number {
   return GRIDS.find((g) => g.name === name)!.ticks;
 }
 
-/** The nearest line of the grid, in ticks. Exactly halfway goes to the later line, as one rounds in print. */
-export function nearestLine(tick: number, grid: number): number {
-  return Math.floor(tick / grid + 0.5) * grid;
+/** Name of the grid with steps of `ticks`, or null when none has. */
+export function gridName(ticks: number): GridName | null {
+  return GRIDS.find((g) => g.ticks === ticks)?.name ?? null;
+}
+
+/**
+ * The nearest line of the grid, in ticks; swung lines keep their fraction. Exactly halfway goes to the later line, as
+ * one rounds in print.
+ */
+export function nearestLine(tick: number, grid: number, swing?: Swing): number {
+  const k = Math.floor(tick / grid + 0.5);
+  if (!swing || !swings(grid, swing)) return k * grid;
+  let best = swungTick((k - 1) * grid, swing);
+  for (const candidate of [swungTick(k * grid, swing), swungTick((k + 1) * grid, swing)]) {
+    if (Math.abs(candidate - tick) <= Math.abs(best - tick)) best = candidate;
+  }
+  return best;
+}
+
+/** The first line of the grid after `tick`. */
+export function nextLine(tick: number, grid: number, swing?: Swing): number {
+  const swung = swing !== undefined && swings(grid, swing);
+  // Swing only ever moves lines later, by less than its unit.
+  let k = Math.floor(tick / grid) - (swung ? swing.unit / grid : 0);
+  for (;;) {
+    const line = swung ? swungTick(k * grid, swing) : k * grid;
+    if (line > tick) return line;
+    k++;
+  }
 }

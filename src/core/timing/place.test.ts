@@ -3,16 +3,15 @@ import { gridTicks, GRIDS, nearestLine } from './grid';
 import { placedTick } from './place';
 
 test('grids are the note values they are named after', () => {
-  // A whole note is 4 x 960 ticks; a triplet fits three into the time of two.
-  const expected = {
-    '1/4': 3840 / 4,
-    '1/8': 3840 / 8,
-    '1/8T': 3840 / 12,
-    '1/16': 3840 / 16,
-    '1/16T': 3840 / 24,
-    '1/32': 3840 / 32,
-  };
-  expect(Object.fromEntries(GRIDS.map((g) => [g.name, g.ticks]))).toEqual(expected);
+  // A whole note is 4 x 960 ticks; a triplet fits three into the time of two; a dot adds half.
+  for (const { name, ticks } of GRIDS) {
+    const [, parts, kind] = /^1\/(\d+)([TD]?)$/.exec(name)!;
+    expect([name, ticks]).toEqual([
+      name,
+      (3840 / Number(parts)) * { T: 2 / 3, D: 3 / 2, '': 1 }[kind as 'T' | 'D' | ''],
+    ]);
+  }
+  expect(GRIDS.map((g) => g.ticks)).toEqual([...GRIDS.map((g) => g.ticks)].sort((a, b) => b - a));
   expect(gridTicks('1/16T')).toBe(160);
 });
 
@@ -31,6 +30,6 @@ test('every placed tick lies on the grid and within half a step of the stroke', 
 
 test('strength pulls part of the way; none leaves the stroke where it fell', () => {
   expect(placedTick(100, { grid: 240, strength: 0.5 })).toBe(50);
-  expect(placedTick(100.4, { grid: 240, strength: 0 })).toBe(100);
-  expect(placedTick(100.6, null)).toBe(101);
+  expect(placedTick(100.4, { grid: 240, strength: 0 })).toBe(100.4);
+  expect(placedTick(100.6, null)).toBe(100.6);
 });

@@ -5,10 +5,11 @@ import { PADS } from '@/core/model/set';
 import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/store/performance';
+import type { InputDevice } from '@/store/settingsSlice';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { Pad } from './Pad';
-import { strikeVelocity } from './strike';
+import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const COLUMNS = 4;
 /** The bottom row first in the ear, last on the screen. */
@@ -16,6 +17,16 @@ const ROWS = [3, 2, 1, 0].map((row) => Array.from({ length: COLUMNS }, (_, colum
 const GLOW_MS = 260;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
 export const KEY_VELOCITY = 0.8;
+
+/** A finger, pen or mouse button on a pad. */
+interface Touch {
+  pad: number;
+  device: InputDevice;
+  velocity: number;
+  x: number;
+  y: number;
+  height: number;
+}
 
 /** Sixteen pads that answer on press, with any number of fingers, and light when they sound. */
 export function PadGrid() {
@@ -34,7 +45,7 @@ export function PadGrid() {
   useEffect(() => {
     const element = grid.current;
     if (!element) return undefined;
-    const held = new Map<number, number>();
+    const held = new Map<number, Touch>();
     const strikePoint = new Map<number, { x: number; y: number }>();
 
     const down = (event: PointerEvent) => {
@@ -45,21 +56,31 @@ export function PadGrid() {
       const y = (event.clientY - box.top) / box.height;
       const pad = padOf(target);
       const { on, value } = fixedNow.current;
-      instrument.padDown(pad, on ? value : strikeVelocity({ x, y, pressure: event.pressure }), event.timeStamp);
-      held.set(event.pointerId, pad);
+      const velocity = on ? value : strikeVelocity({ x, y, pressure: event.pressure });
+      const device = deviceOf(event);
+      instrument.padDown(pad, velocity, event.timeStamp, device);
+      held.set(event.pointerId, { pad, device, velocity, x: event.clientX, y: event.clientY, height: box.height });
       strikePoint.set(pad, { x: x * box.width, y: y * box.height });
     };
+    // For note repeat: up and down, or the pressure, is how hard; sideways is how fast.
+    const move = (event: PointerEvent) => {
+      const touch = held.get(event.pointerId);
+      if (!touch) return;
+      const up = (touch.y - event.clientY) / touch.height;
+      if (!fixedNow.current.on) instrument.padPress(touch.pad, heldVelocity(touch.velocity, up, event.pressure));
+      instrument.slide(touch.pad, slideSteps(event.clientX - touch.x));
+    };
     const up = (event: PointerEvent) => {
-      const pad = held.get(event.pointerId);
-      if (pad === undefined) return;
+      const touch = held.get(event.pointerId);
+      if (!touch) return;
       held.delete(event.pointerId);
-      instrument.padUp(pad, event.timeStamp);
+      instrument.padUp(touch.pad, event.timeStamp, touch.device);
     };
     // Enter, Space and assistive technology press without a pointer.
     const pressWithout = (pad: number, timeStamp: number) => {
       const { on, value } = fixedNow.current;
-      instrument.padDown(pad, on ? value : KEY_VELOCITY, timeStamp);
-      instrument.padUp(pad, timeStamp);
+      instrument.padDown(pad, on ? value : KEY_VELOCITY, timeStamp, 'keys');
+      instrument.padUp(pad, timeStamp, 'keys');
     };
     const click = (event: MouseEvent) => {
       const target = padElement(event.target);
@@ -96,6 +117,7 @@ export function PadGrid() {
     element.addEventListener('click', click);
     element.addEventListener('keydown', key);
     element.addEventListener('contextmenu', noMenu);
+    window.addEventListener('pointermove', move);
     window.addEventListener('pointerup', up);
     window.addEventListener('pointercancel', up);
     return () => {
@@ -105,9 +127,10 @@ export function PadGrid() {
       element.removeEventListener('click', click);
       element.removeEventListener('keydown', key);
       element.removeEventListener('contextmenu', noMenu);
+      window.removeEventListener('pointermove', move);
       window.removeEventListener('pointerup', up);
       window.removeEventListener('pointercancel', up);
-      for (const pad of held.values()) instrument.padUp(pad, window.performance.now());
+      for (const { pad, device } of held.values()) instrument.padUp(pad, window.performance.now(), device);
     };
   }, [instrument]);
 
@@ -143,6 +166,11 @@ function useHitRows(): string[] {
 
 function padElement(target: EventTarget | null): HTMLElement | null {
   return target instanceof Element ? target.closest<HTMLElement>('[data-pad]') : null;
+}
+
+/** What a pointer event was made with. */
+export function deviceOf({ pointerType }: PointerEvent): InputDevice {
+  return pointerType === 'touch' || pointerType === 'pen' ? pointerType : 'mouse';
 }
 
 function padOf(element: HTMLElement): number {

@@ -1,25 +1,31 @@
 import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loop';
 import { LOOP_BARS, loopBars } from '@/core/model/set';
-import { GRID_NAMES } from '@/core/timing/grid';
+import { REPEAT_RATES } from '@/core/sequence/repeatRates';
+import { INPUT_GRIDS, type GridName } from '@/core/timing/grid';
 import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
-import { noticed } from '@/store/sessionSlice';
+import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
 import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';
-import { fixedVelocityToggled } from '@/store/settingsSlice';
+import { repeatRateSet } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
 
-const GRID_OPTIONS = GRID_NAMES.map((name) => ({ value: name, name }));
+const GRID_OPTIONS = INPUT_GRIDS.map((name) => ({ value: name as GridName, name }));
+const RATE_OPTIONS = REPEAT_RATES.map((name) => ({ value: name, name }));
+const SHEETS = [
+  { name: 'feel', title: 'Feel' },
+  { name: 'takes', title: 'Takes' },
+  { name: 'keep', title: 'Keep' },
+] as const;
 const SHORTEST = LOOP_BARS[0];
 const LONGEST = LOOP_BARS[LOOP_BARS.length - 1]!;
 
-/** What one sets while playing pads: input quantize and its grid, the loop's length, how hard a strike counts. */
+/** How playing goes into the pattern: input quantize and its grid, and the loop's length. */
 export function PadTools() {
   const dispatch = useAppDispatch();
   const quantize = useAppSelector((state) => selectSet(state).inputQuantize);
-  const fixed = useAppSelector((state) => state.settings.fixedVelocity);
   return (
     <View style={styles.tools}>
       <ControlButton
@@ -40,14 +46,63 @@ export function PadTools() {
         style={styles.grid}
       />
       <LoopLength />
+    </View>
+  );
+}
+
+/** Playing by hand and what comes of it: note repeat, step input, and the ways to what was played. */
+export function PlayTools() {
+  const dispatch = useAppDispatch();
+  const { repeat, step, sheet } = useAppSelector((state) => state.session);
+  const rate = useAppSelector((state) => state.settings.repeatRate);
+  return (
+    <View style={styles.tools}>
       <ControlButton
-        label="Fixed velocity"
-        caption="Fixed"
-        text={fixed.on ? String(Math.round(fixed.value * 127)) : 'Off'}
-        pressed={fixed.on}
-        onPress={() => dispatch(fixedVelocityToggled())}
-        style={styles.fixed}
+        label="Note repeat"
+        caption="Repeat"
+        text={repeat.on ? 'On' : 'Off'}
+        pressed={repeat.on}
+        onPress={() => dispatch(repeatToggled())}
+        style={styles.grow}
       />
+      <Choice
+        label="Repeat rate"
+        caption="Rate"
+        value={rate}
+        options={RATE_OPTIONS}
+        numeric
+        onChoose={(name) => dispatch(repeatRateSet(name))}
+        style={styles.grid}
+      />
+      {repeat.on ? (
+        <ControlButton
+          label="Latch"
+          caption="Latch"
+          text={repeat.latch ? 'On' : 'Off'}
+          pressed={repeat.latch}
+          onPress={() => dispatch(latchToggled())}
+          style={styles.share}
+        />
+      ) : (
+        <ControlButton
+          label="Step input"
+          caption="Step in"
+          text={step ? 'On' : 'Off'}
+          pressed={step !== null}
+          onPress={() => dispatch(stepInputToggled())}
+          style={styles.share}
+        />
+      )}
+      {SHEETS.map(({ name, title }) => (
+        <ControlButton
+          key={name}
+          label={title}
+          text={title}
+          pressed={sheet === name}
+          onPress={() => dispatch(sheetToggled(name))}
+          style={styles.share}
+        />
+      ))}
     </View>
   );
 }
@@ -96,5 +151,5 @@ const styles = StyleSheet.create({
   grid: { minWidth: 62 },
   loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
   bars: { flex: 1, minWidth: 0 },
-  fixed: { minWidth: 52 },
+  share: { flexGrow: 1, flexShrink: 1, minWidth: 50 },
 });

@@ -1,8 +1,10 @@
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { WIDE } from '../theme/tokens';
 import { PadGrid } from './PadGrid';
-import { PadTools } from './PadTools';
+import { PADS_WIDTH } from '../shared/Sheet';
+import { PadTools, PlayTools } from './PadTools';
 import { PatternPicture } from './PatternPicture';
+import { StepBar } from './StepBar';
 
 /** The place *Pads*: tools above the pads; on a wide screen the current pattern stands beside them. */
 export function PadsScreen() {
@@ -10,7 +12,11 @@ export function PadsScreen() {
   return (
     <View style={styles.screen}>
       <View style={[styles.play, wide && styles.playWide]}>
-        <PadTools />
+        <View style={styles.tools}>
+          <PadTools />
+          <PlayTools />
+          <StepBar />
+        </View>
         <PadGrid />
       </View>
       {wide && <PatternPicture />}
@@ -21,5 +27,6 @@ export function PadsScreen() {
 const styles = StyleSheet.create({
   screen: { flex: 1, flexDirection: 'row', padding: 8, gap: 12 },
   play: { flex: 1, gap: 8 },
-  playWide: { flexGrow: 0, flexBasis: 520 },
+  tools: { gap: 4 },
+  playWide: { flexGrow: 0, flexBasis: PADS_WIDTH },
 });

@@ -1,10 +1,11 @@
-import { memo, useRef } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { memo, useMemo, useRef, useState } from 'react';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { KITS } from '@/core/model/kits';
-import type { SoundingHit } from '@/core/sequence/soundingHits';
+import type { Pattern } from '@/core/model/set';
+import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
-import { selectPattern, selectSet, selectSounding, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
@@ -14,30 +15,51 @@ import { NUMBERS, RADIUS, WORDS, type Tokens } from '../theme/tokens';
 
 const LABEL_PX = 92;
 const QUILL = 7;
+/** How near a tap must be to a hit to mean it, px. */
+const TAP_PX = 16;
 
-/** The current pattern beside the pads: a lane for each sound it uses, hits as slanted strokes as tall as they are strong. */
-export function PatternPicture() {
+interface Props {
+  /** Instead of the current pattern: how it would be. */
+  shown?: Pattern;
+  /** Height of each lane in px; without it the lanes share the height there is. */
+  laneHeight?: number;
+  selected?: ReadonlySet<number>;
+  /** Hits can be chosen, by a tap or by drawing a box around them. */
+  onSelect?: (ids: number[]) => void;
+}
+
+/**
+ * A pattern as a picture: a lane for each sound it uses, hits as slanted strokes where they were struck and as tall as
+ * they are strong, with a moss mark where they are placed. A hit that another one covers is an outline.
+ */
+export function PatternPicture({ shown, laneHeight, selected, onSelect }: Props) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   const track = useAppSelector(selectTrack);
-  const pattern = useAppSelector(selectPattern);
-  const hits = useAppSelector(selectSounding);
+  const current = useAppSelector(selectPattern);
+  const pattern = shown ?? current;
   const meter = useAppSelector((state) => selectSet(state).meter);
   const playing = useAppSelector((state) => state.session.playing);
+  const step = useAppSelector((state) => state.session.step?.cursor ?? null);
   const head = useRef<HTMLElement | null>(null);
   const length = pattern?.length ?? ticksPerBar(meter);
+  const { sounding, covered } = useMemo(() => (pattern ? passOf(pattern) : { sounding: [], covered: [] }), [pattern]);
   useFrame((now) => {
     if (!head.current) return;
-    const tick = playing ? performance.tickHeard(now) : performance.anchor.tick;
+    const tick = playing ? performance.tickHeard(now) : (step ?? performance.anchor.tick);
     head.current.style.left = `${(100 * mod(Math.max(0, tick), length)) / length}%`;
   }, playing);
-  const pads = [...new Set(hits.map((hit) => hit.pad))].sort((a, b) => b - a);
-  const beats = Array.from({ length: Math.round(length / ticksPerBeat(meter)) }, (_, i) => i);
+  const pads = [...new Set([...sounding, ...covered].map((hit) => hit.pad))].sort((a, b) => b - a);
+  const beats = Array.from({ length: Math.max(1, Math.round(length / ticksPerBeat(meter))) }, (_, i) => i);
   return (
-    <View role="region" aria-label="Pattern" style={[styles.frame, { backgroundColor: tokens.deep }]}>
+    <View
+      role="region"
+      aria-label="Pattern"
+      style={[styles.frame, laneHeight === undefined && styles.fill, { backgroundColor: tokens.deep }]}
+    >
       <View style={styles.ruler}>
         {beats
-          .filter((i) => beats.length <= 8 || i % meter.beats === 0)
+          .filter((i) => (beats.length <= 8 ? true : i % (meter.beats * Math.ceil(beats.length / 64)) === 0))
           .map((i) => (
             <Text key={i} style={[styles.rulerText, { color: tokens.cap, left: `${(100 * i) / beats.length}%` }]}>
               {Math.floor(i / meter.beats) + 1}.{(i % meter.beats) + 1}
@@ -51,15 +73,19 @@ export function PatternPicture() {
           </Text>
         </View>
       )}
-      <View style={styles.lanes}>
+      <View style={[styles.lanes, laneHeight === undefined && styles.fill]}>
         {pads.map((pad) => (
           <Lane
             key={pad}
             name={KITS[track.kit].pads[pad]!.name}
-            hits={hits.filter((hit) => hit.pad === pad)}
+            hits={sounding}
+            covered={covered}
+            pad={pad}
             length={length}
             beats={beats.length}
             beatsPerBar={meter.beats}
+            height={laneHeight}
+            selected={selected}
             tokens={tokens}
           />
         ))}
@@ -68,53 +94,145 @@ export function PatternPicture() {
             <WingBars color={tokens.wing} height="100%" slant={0.6} />
           </View>
         </View>
+        {onSelect && <Selector pads={pads} hits={[...sounding, ...covered]} length={length} onSelect={onSelect} />}
       </View>
+    </View>
+  );
+}
+
+interface SelectorProps {
+  pads: readonly number[];
+  hits: readonly SoundingHit[];
+  length: number;
+  onSelect: (ids: number[]) => void;
+}
+
+/** Lies over the lanes and takes taps and drawn boxes. */
+function Selector({ pads, hits, length, onSelect }: SelectorProps) {
+  const tokens = useTokens();
+  const start = useRef<{ x: number; y: number } | null>(null);
+  const [box, setBox] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
+  const at = (event: { nativeEvent: { clientX: number; clientY: number }; currentTarget: unknown }) => {
+    const { left, top, width, height } = (event.currentTarget as HTMLElement).getBoundingClientRect();
+    return { x: event.nativeEvent.clientX - left, y: event.nativeEvent.clientY - top, width, height };
+  };
+  const inside = (from: { x: number; y: number }, to: ReturnType<typeof at>) => {
+    const isTap = Math.abs(to.x - from.x) < 6 && Math.abs(to.y - from.y) < 6;
+    const reach = isTap ? TAP_PX : 0;
+    const [x1, x2] = [Math.min(from.x, to.x) - reach, Math.max(from.x, to.x) + reach];
+    const rowOf = (y: number) => Math.floor((y / to.height) * pads.length);
+    const [row1, row2] = [rowOf(Math.min(from.y, to.y)), rowOf(Math.max(from.y, to.y))];
+    const xOf = (hit: SoundingHit) => (hit.struck / length) * to.width + QUILL / 2;
+    const found = hits.filter((hit) => {
+      const row = pads.indexOf(hit.pad);
+      return row >= row1 && row <= row2 && xOf(hit) >= x1 && xOf(hit) <= x2;
+    });
+    if (!isTap) return found;
+    return found.sort((a, b) => Math.abs(xOf(a) - to.x) - Math.abs(xOf(b) - to.x)).slice(0, 1);
+  };
+  return (
+    <View
+      aria-label="Choose hits"
+      onPointerDown={(event) => {
+        (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
+        start.current = at(event);
+      }}
+      onPointerMove={(event) => {
+        const from = start.current;
+        if (!from) return;
+        const to = at(event);
+        const [x, y] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
+        setBox({ x, y, width: Math.abs(to.x - from.x), height: Math.abs(to.y - from.y) });
+      }}
+      onPointerUp={(event) => {
+        if (start.current) onSelect(inside(start.current, at(event)).map((hit) => hit.id));
+        start.current = null;
+        setBox(null);
+      }}
+      onPointerCancel={() => {
+        start.current = null;
+        setBox(null);
+      }}
+      style={styles.selector}
+    >
+      {box && (
+        <View
+          style={[
+            styles.box,
+            { left: box.x, top: box.y, width: box.width, height: box.height, borderColor: tokens.wing },
+          ]}
+        />
+      )}
     </View>
   );
 }
 
 interface LaneProps {
   name: string;
+  pad: number;
   hits: readonly SoundingHit[];
+  covered: readonly SoundingHit[];
   length: number;
   beats: number;
   beatsPerBar: number;
+  height: number | undefined;
+  selected: ReadonlySet<number> | undefined;
   tokens: Tokens;
 }
 
-const Lane = memo(function Lane({ name, hits, length, beats, beatsPerBar, tokens }: LaneProps) {
+const Lane = memo(function Lane(props: LaneProps) {
+  const { name, pad, hits, covered, length, beats, beatsPerBar, height, selected, tokens } = props;
+  const share = (tick: number): `${number}%` => `${(100 * tick) / length}%`;
+  const own = hits.filter((hit) => hit.pad === pad);
+  const lines = beats > 64 ? Math.ceil(beats / beatsPerBar) : beats;
   return (
-    <View style={styles.lane}>
+    <View style={[styles.lane, height === undefined ? styles.shared : { height }]}>
       <Text numberOfLines={1} style={[styles.label, { color: tokens.wing }]}>
         {name}
       </Text>
       <View style={[styles.cells, { backgroundColor: tokens.ground }]}>
-        {Array.from({ length: beats }, (_, i) => (
+        {Array.from({ length: lines }, (_, i) => (
           <View
             key={i}
             style={[
               styles.beat,
-              { left: `${(100 * i) / beats}%`, backgroundColor: tokens.rule, opacity: i % beatsPerBar === 0 ? 1 : 0.5 },
+              {
+                left: `${(100 * i) / lines}%`,
+                backgroundColor: tokens.rule,
+                opacity: lines < beats || i % beatsPerBar === 0 ? 1 : 0.5,
+              },
             ]}
           />
         ))}
-        {hits.map((hit) => (
+        {covered
+          .filter((hit) => hit.pad === pad)
+          .map((hit) => (
+            <View
+              key={`covered ${hit.id}`}
+              style={[
+                styles.quill,
+                styles.covered,
+                { left: share(hit.struck), height: '80%', borderColor: tokens.straw },
+              ]}
+            />
+          ))}
+        {own.map((hit) => (
           <View
             key={hit.id}
             style={[
               styles.quill,
               {
-                left: `${(100 * hit.struck) / length}%`,
+                left: share(hit.struck),
                 height: `${20 + 70 * hit.velocity}%`,
-                backgroundColor: tokens.wing,
+                backgroundColor: selected?.has(hit.id) ? tokens.breast : tokens.wing,
               },
             ]}
           />
         ))}
-        {hits.map((hit) => (
+        {own.map((hit) => (
           <View
             key={`placed ${hit.id}`}
-            style={[styles.placed, { left: `${(100 * hit.tick) / length}%`, backgroundColor: tokens.moss }]}
+            style={[styles.placed, { left: share(hit.tick), backgroundColor: tokens.moss }]}
           />
         ))}
       </View>
@@ -123,11 +241,13 @@ const Lane = memo(function Lane({ name, hits, length, beats, beatsPerBar, tokens
 });
 
 const styles = StyleSheet.create({
-  frame: { flex: 1, borderRadius: RADIUS, padding: 12, overflow: 'hidden' },
+  frame: { borderRadius: RADIUS, padding: 12, overflow: 'hidden' },
+  fill: { flex: 1 },
   ruler: { height: 22, marginLeft: LABEL_PX },
   rulerText: { position: 'absolute', fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
-  lanes: { flex: 1, gap: 4, overflow: 'hidden' },
-  lane: { flex: 1, maxHeight: 56, flexDirection: 'row', alignItems: 'stretch' },
+  lanes: { gap: 4, overflow: 'hidden' },
+  shared: { flex: 1, maxHeight: 56 },
+  lane: { flexDirection: 'row', alignItems: 'stretch' },
   label: { width: LABEL_PX, fontFamily: WORDS, fontSize: 17, lineHeight: 22, alignSelf: 'center' },
   cells: { flex: 1, borderRadius: 6, overflow: 'hidden' },
   beat: { position: 'absolute', top: 0, bottom: 0, width: 1 },
@@ -139,6 +259,17 @@ const styles = StyleSheet.create({
     transform: [{ skewX: '-10deg' }],
     borderRadius: 1,
   },
+  covered: { borderWidth: 1.5 },
+  selector: {
+    position: 'absolute',
+    left: LABEL_PX,
+    right: 0,
+    top: 0,
+    bottom: 0,
+    touchAction: 'none',
+    cursor: 'crosshair',
+  } as unknown as ViewStyle,
+  box: { position: 'absolute', borderWidth: 1 },
   placed: { position: 'absolute', bottom: 0, width: QUILL + 2, height: 3 },
   headBox: { position: 'absolute', left: LABEL_PX, right: 0, top: 0, bottom: 0, pointerEvents: 'none' },
   head: { position: 'absolute', top: 0, bottom: 0, marginLeft: -4 },

@@ -31,6 +31,28 @@ export function strikeVelocity({ x, y, pressure }: Strike): number {
   return round(1 - (1 - SOFTEST) * soft);
 }
 
+/** Share of the pad's height by which a finger moves from its strike to the hardest or the softest. */
+const PRESS_TRAVEL = 0.6;
+
+/**
+ * Velocity (0..1) while a finger stays on a pad: its pressure where the device measures it, else up from where it
+ * struck is harder and down is softer.
+ * @param struck velocity of the strike
+ * @param up how far the finger has moved up since, as a share of the pad's height
+ */
+export function heldVelocity(struck: number, up: number, pressure: number): number {
+  if (isMeasured(pressure)) return round(SOFTEST + (1 - SOFTEST) * pressure);
+  return round(Math.min(1, Math.max(SOFTEST, struck + ((1 - SOFTEST) * up) / PRESS_TRAVEL)));
+}
+
+/** Pixels that a finger slides sideways to the next rate of note repeat. */
+const SLIDE_PX = 26;
+
+/** Steps to faster rates (below 0: slower) for a finger that has slid so far to the right. Small tremors are none. */
+export function slideSteps(px: number): number {
+  return Math.trunc(px / SLIDE_PX) + 0;
+}
+
 /** To a hundredth: no hand and no ear tells finer. */
 function round(velocity: number): number {
   return Math.round(velocity * 100) / 100;

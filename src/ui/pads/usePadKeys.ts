@@ -15,11 +15,11 @@ export function usePadKeys(): void {
       const pad = padOf(event);
       if (pad < 0 || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
       const { on, value } = store.getState().settings.fixedVelocity;
-      instrument.padDown(pad, on ? value : event.shiftKey ? 1 : KEY_VELOCITY, event.timeStamp);
+      instrument.padDown(pad, on ? value : event.shiftKey ? 1 : KEY_VELOCITY, event.timeStamp, 'keys');
     };
     const up = (event: KeyboardEvent) => {
       const pad = padOf(event);
-      if (pad >= 0) instrument.padUp(pad, event.timeStamp);
+      if (pad >= 0) instrument.padUp(pad, event.timeStamp, 'keys');
     };
     // A page that loses the keyboard never hears the release.
     const away = () => instrument.releaseAll();

@@ -13,6 +13,8 @@ interface Props {
   caption?: string;
   /** Main line. */
   text?: string;
+  /** Small last line. */
+  footnote?: string;
   /** Set the main line as a number. */
   numeric?: boolean;
   icon?: string;
@@ -33,6 +35,7 @@ export function ControlButton({
   label,
   caption,
   text,
+  footnote,
   numeric,
   icon,
   tone = 'plain',
@@ -86,6 +89,11 @@ export function ControlButton({
         )}
         {children}
       </View>
+      {footnote !== undefined && footnote !== '' && (
+        <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>
+          {footnote}
+        </Text>
+      )}
     </Pressable>
   );
 }
@@ -97,7 +105,7 @@ function looks(t: Tokens, tone: Tone, on: boolean) {
       ? { fill: t.berryFill, edge: t.berryFill, ink: t.onBerry, quiet: t.onBerry }
       : { fill: 'transparent', edge: t.berry, ink: t.berry, quiet: t.berry };
   }
-  return { fill: t.slate, edge: on ? t.breast : t.slate, ink: t.wing, quiet: on ? t.wing : t.cap };
+  return { fill: on ? t.warm : t.slate, edge: on ? t.breast : t.slate, ink: t.wing, quiet: on ? t.wing : t.cap };
 }
 
 const styles = StyleSheet.create({

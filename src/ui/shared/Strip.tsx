@@ -6,55 +6,72 @@ import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 
 interface Props {
   label: string;
-  /** 0..1 */
   value: number;
-  onChange: (value: number) => void;
+  min?: number;
+  max?: number;
+  /** The values it can have lie this far apart. */
+  step?: number;
+  /** The value in words, on the strip and for assistive technology. */
+  text?: string;
+  /** `gesture` is the same for all changes of one drag, so that they can be one step of undo. */
+  onChange: (value: number, gesture: string) => void;
 }
 
-const KEY_STEPS: Record<string, number> = { ArrowRight: 0.05, ArrowUp: 0.05, ArrowLeft: -0.05, ArrowDown: -0.05 };
+const KEY_STEPS: Record<string, number> = {
+  ...{ ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 },
+  ...{ PageUp: 10, PageDown: -10 },
+};
+let gestures = 0;
 
 /** A wide horizontal strip with its number on it: touch or drag anywhere to set it. */
-export function Strip({ label, value, onChange }: Props) {
+export function Strip({ label, value, min = 0, max = 1, step = 0.01, text, onChange }: Props) {
   const tokens = useTokens();
-  const dragging = useRef(false);
-  const set = (x: number, width: number) => onChange(Math.round(Math.min(1, Math.max(0, x / width)) * 100) / 100);
+  const drag = useRef<string | null>(null);
+  const tidy = (raw: number) => {
+    const stepped = Math.round(Math.min(max, Math.max(min, raw)) / step) * step;
+    return Math.round(stepped * 1e6) / 1e6;
+  };
   const follow = (event: { nativeEvent: { clientX: number }; currentTarget: unknown }) => {
     const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    set(event.nativeEvent.clientX - left, width);
+    const next = tidy(min + ((event.nativeEvent.clientX - left) / width) * (max - min));
+    if (next !== value) onChange(next, drag.current!);
   };
+  const shown = text ?? String(Math.round(value * 100));
   return (
     <View
       role="slider"
       aria-label={label}
-      aria-valuenow={Math.round(value * 100)}
-      aria-valuemin={0}
-      aria-valuemax={100}
+      aria-valuenow={text === undefined ? Math.round(value * 100) : value}
+      aria-valuemin={text === undefined ? min * 100 : min}
+      aria-valuemax={text === undefined ? max * 100 : max}
+      aria-valuetext={shown}
       tabIndex={0}
       onPointerDown={(event) => {
-        dragging.current = true;
+        drag.current = `${label} ${++gestures}`;
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
         follow(event);
       }}
       onPointerMove={(event) => {
-        if (dragging.current) follow(event);
+        if (drag.current) follow(event);
       }}
-      onPointerUp={() => (dragging.current = false)}
-      onPointerCancel={() => (dragging.current = false)}
+      onPointerUp={() => (drag.current = null)}
+      onPointerCancel={() => (drag.current = null)}
       {...{
         onKeyDown: (event: KeyboardEvent) => {
-          const step = KEY_STEPS[event.key];
-          if (step === undefined) return;
+          const steps = KEY_STEPS[event.key];
+          if (steps === undefined) return;
           event.preventDefault();
-          onChange(Math.round(Math.min(1, Math.max(0, value + step)) * 100) / 100);
+          const next = tidy(value + steps * step);
+          if (next !== value) onChange(next, `${label} ${++gestures}`);
         },
       }}
       style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
     >
-      <View style={[styles.fill, { width: `${value * 100}%`, backgroundColor: tokens.breast }]} />
+      <View
+        style={[styles.fill, { width: `${((value - min) / (max - min)) * 100}%`, backgroundColor: tokens.breast }]}
+      />
       <Text style={[styles.label, { color: tokens.wing, backgroundColor: tokens.slate }]}>{label}</Text>
-      <Text style={[styles.number, { color: tokens.wing, backgroundColor: tokens.slate }]}>
-        {Math.round(value * 100)}
-      </Text>
+      <Text style={[styles.number, { color: tokens.wing, backgroundColor: tokens.slate }]}>{shown}</Text>
     </View>
   );
 }

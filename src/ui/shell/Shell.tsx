@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { Flyway } from '../flyway/Flyway';
@@ -8,14 +8,13 @@ import { WIDE } from '../theme/tokens';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
 import { Places } from './Places';
-import { SetupSheet } from './SetupSheet';
+import { Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
 
 /** The frame of every place: transport and Flyway on top, the places below or beside, sheets and notices over the middle. */
 export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWindowDimensions().width >= WIDE;
-  const [setup, setSetup] = useState(false);
   usePadKeys();
   useShortcuts();
   const main = (
@@ -23,14 +22,14 @@ export function Shell({ children }: { children: ReactNode }) {
       <Text role="heading" aria-level={1} style={styles.unseen}>
         Chaffinch
       </Text>
-      <Transport setupOpen={setup} onSetup={() => setSetup(!setup)} />
+      <Transport />
       <AudioLock />
       <View style={styles.flyway}>
         <Flyway />
       </View>
       <View role="main" style={styles.place}>
         {children}
-        {setup && <SetupSheet onClose={() => setSetup(false)} />}
+        <Sheets />
         <Notices />
       </View>
     </View>

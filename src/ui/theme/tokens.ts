@@ -10,6 +10,8 @@ export interface Tokens {
   cap: string;
   /** Primary: what sounds now. */
   breast: string;
+  /** Surface of what is switched on. */
+  warm: string;
   /** Text on breast. */
   onBreast: string;
   /** Text, wing bars, the playhead. */
@@ -34,6 +36,7 @@ export const dark: Tokens = {
   deep: '#10151A',
   cap: '#8FABC1',
   breast: '#DE7B4F',
+  warm: '#573A2B',
   onBreast: '#14191F',
   wing: '#F5F0E6',
   moss: '#93B266',
@@ -51,6 +54,7 @@ export const light: Tokens = {
   deep: '#E3DED2',
   cap: '#46627A',
   breast: '#D87443',
+  warm: '#F6D6C4',
   onBreast: '#14191F',
   wing: '#1B232B',
   moss: '#557526',

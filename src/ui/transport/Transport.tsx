@@ -1,4 +1,6 @@
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { sheetToggled } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { WIDE } from '../theme/tokens';
 import { ClickControls } from './ClickControls';
@@ -8,13 +10,10 @@ import { Position } from './Position';
 import { SetMenu } from './SetMenu';
 import { TempoControl } from './TempoControl';
 
-interface Props {
-  setupOpen: boolean;
-  onSetup: () => void;
-}
-
 /** What never leaves the screen: the set, undo, play and record, where the song is, tempo and click. */
-export function Transport({ setupOpen, onSetup }: Props) {
+export function Transport() {
+  const dispatch = useAppDispatch();
+  const setupOpen = useAppSelector((state) => state.session.sheet === 'setup');
   const wide = useWindowDimensions().width >= WIDE;
   const set = (
     <View style={[styles.row, wide && styles.set]}>
@@ -22,7 +21,12 @@ export function Transport({ setupOpen, onSetup }: Props) {
         <SetMenu />
       </View>
       <History />
-      <ControlButton label="Setup" icon="tune-vertical" pressed={setupOpen} onPress={onSetup} />
+      <ControlButton
+        label="Setup"
+        icon="tune-vertical"
+        pressed={setupOpen}
+        onPress={() => dispatch(sheetToggled('setup'))}
+      />
     </View>
   );
   const play = (

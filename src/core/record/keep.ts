@@ -1,0 +1,89 @@
+import type { Hit } from '../model/set';
+import { PPQ } from '../time/ticks';
+import type { Beat } from '../timing/estimateBeat';
+import { nearestLine } from '../timing/grid';
+import type { Snap } from '../timing/place';
+import type { PlayedStroke } from './justPlayed';
+
+export const KEEP_BARS = [1, 2, 4, 8] as const;
+
+/** A stroke in musical time: ticks from any bar line. */
+export interface PlacedStroke {
+  stroke: PlayedStroke;
+  tick: number;
+}
+
+/** The strokes played with the song, by its ticks. */
+export function onSong(strokes: readonly PlayedStroke[]): PlacedStroke[] {
+  return strokes.map((stroke) => ({ stroke, tick: stroke.songTick ?? 0 }));
+}
+
+/** Free strokes by an estimated beat. */
+export function onBeat(strokes: readonly PlayedStroke[], beat: Beat): PlacedStroke[] {
+  const ticksPerMs = (beat.tempo * PPQ) / 60000;
+  return strokes.map((stroke) => ({ stroke, tick: (stroke.ms - beat.firstBeatMs) * ticksPerMs }));
+}
+
+/**
+ * The bars to keep: the last `bars` that were played whole.
+ * - While the song goes on and the player with it, the last bar that is over, or in its last beat, is the last one kept.
+ * - Else it is the bar of the last stroke; a last stroke on a bar's first step closes the bar before.
+ * @param now song tick, or null when nothing plays
+ * @returns tick of the first bar's start; the strokes decide how early it may lie, never before the first one's bar
+ */
+export function keptFrom(
+  placed: readonly PlacedStroke[],
+  bars: number,
+  barTicks: number,
+  beatTicks: number,
+  grid: number,
+  now: number | null,
+): number {
+  const last = placed[placed.length - 1];
+  const first = placed[0];
+  if (!last || !first) return 0;
+  const barOf = (tick: number) => Math.floor(nearestLine(tick, grid) / barTicks) * barTicks;
+  const firstBar = barOf(first.tick);
+  let end: number;
+  if (now !== null && now - last.tick < barTicks) {
+    end = Math.floor((now + beatTicks) / barTicks) * barTicks;
+  } else {
+    const lastBar = barOf(last.tick);
+    const closes = placed.every(({ tick }) => barOf(tick) < lastBar || nearestLine(tick, grid) === lastBar);
+    end = closes ? lastBar : lastBar + barTicks;
+  }
+  end = Math.max(end, firstBar + barTicks);
+  return Math.max(end - bars * barTicks, firstBar);
+}
+
+/**
+ * The hits of a stretch of playing.
+ * @param from tick of its first bar's start
+ * @param length ticks
+ * @param snap what new hits are quantized with, or null
+ * @param grid ticks: a stroke within half of it before a bar line belongs to that bar, quantized or not
+ * @param newId called for the id of each hit
+ */
+export function keptHits(
+  placed: readonly PlacedStroke[],
+  from: number,
+  length: number,
+  snap: Snap | null,
+  grid: number,
+  ticksPerMs: number,
+  newId: () => number,
+): Hit[] {
+  return placed
+    .filter(({ tick }) => {
+      const home = nearestLine(tick - from, grid);
+      return home >= 0 && home < length;
+    })
+    .map(({ stroke, tick }) => ({
+      id: newId(),
+      pad: stroke.pad,
+      tick: tick - from,
+      length: Math.min(length, Math.max(1, Math.round(stroke.heldMs * ticksPerMs))),
+      velocity: stroke.velocity,
+      snap,
+    }));
+}

@@ -1,0 +1,34 @@
+import type { SoundName } from '../model/kits';
+import { GRIDS, gridTicks, type GridName } from '../timing/grid';
+
+/** The rates of note repeat, slowest first: 1/4 to 1/64, straight, triplet and dotted. */
+export const REPEAT_RATES: readonly GridName[] = GRIDS.map((grid) => grid.name).filter((name) => name !== '1/4D');
+
+/** The rates between which each kind of sound is at home (common practice): a kick does not buzz, a hat does not plod. */
+const RANGES: Partial<Record<SoundName, readonly [slowest: GridName, fastest: GridName]>> = {
+  kick: ['1/4', '1/16T'],
+  crash: ['1/4', '1/16'],
+  ride: ['1/4', '1/32'],
+  clap: ['1/4', '1/32'],
+  lowTom: ['1/4', '1/32'],
+  midTom: ['1/4', '1/32'],
+  highTom: ['1/4', '1/32T'],
+  closedHat: ['1/8D', '1/64T'],
+  pedalHat: ['1/4', '1/32'],
+  openHat: ['1/4', '1/16T'],
+};
+const ANY: readonly [GridName, GridName] = ['1/4', '1/64'];
+
+/**
+ * The rate of a sound when the player has chosen one for all, and slides some steps from it.
+ * @param steps to faster rates; below 0 to slower ones
+ * @returns ticks, kept within the sound's own range
+ */
+export function repeatTicks(sound: SoundName, chosen: GridName, steps: number): number {
+  const [slowest, fastest] = (RANGES[sound] ?? ANY).map((name) => REPEAT_RATES.indexOf(name)) as [number, number];
+  const wanted = REPEAT_RATES.indexOf(chosen);
+  // The hand has the last word: the rate it chose widens the range.
+  const from = Math.min(slowest, wanted);
+  const to = Math.max(fastest, wanted);
+  return gridTicks(REPEAT_RATES[Math.min(to, Math.max(from, wanted + steps))]!);
+}

@@ -1,0 +1,102 @@
+import { GRIDS, nearestLine, type GridName } from './grid';
+import { median } from './statistics';
+
+/** The grids that are suggested, coarsest first. Dotted grids are chosen, never suggested. */
+const CANDIDATES = GRIDS.filter((grid) => !grid.name.endsWith('D'));
+
+/** How far hands stray from the line they mean (standard deviation, ms): the least that is believed, and the most. */
+const STEADIEST_MS = 4;
+const LOOSEST_MS = 18;
+/** A stroke further than this from its line, once the lane's own lateness is taken away, means another line. */
+const FURTHEST_MS = 42;
+/** How early or late a whole lane may lean, ms, and (softly) does. */
+const LEAN_MS = 30;
+const USUAL_LEAN_MS = 18;
+/** Two strokes of a pad nearer than this are a flam on one line, not two lines. */
+const FLAM_MS = 16;
+/** Straight grids are met more often than triplets; in the units of a log likelihood. */
+const TRIPLET_PENALTY = 1.5;
+
+export interface GridSuggestion {
+  grid: GridName;
+  ticks: number;
+  /** In words, with the lane's name. */
+  reason: string;
+}
+
+/**
+ * The coarsest grid that keeps every hit of a lane apart and near its place: the smallest division that was played
+ * (the rule of the trade, common practice).
+ *
+ * Each candidate is judged by how likely it makes the strokes: they stray around its lines by a normal spread and a
+ * common lean, both fitted within what hands do, and a fine grid, to which anything is near, pays for its many lines.
+ *
+ * @param ticks struck ticks of the lane's hits
+ * @param msPerTick at the tempo played
+ * @param lane its name, for the reason
+ * @returns null for fewer than two hits, or when no grid keeps them apart
+ */
+export function suggestGrid(ticks: readonly number[], msPerTick: number, lane: string): GridSuggestion | null {
+  if (ticks.length < 2) return null;
+  let best: { grid: (typeof CANDIDATES)[number]; score: number } | null = null;
+  for (const grid of CANDIDATES) {
+    const score = judge(ticks, grid.ticks, msPerTick) - (grid.name.endsWith('T') ? TRIPLET_PENALTY : 0);
+    if (score > (best?.score ?? -Infinity)) best = { grid, score };
+  }
+  if (!best) return null;
+  const { name, ticks: step } = best.grid;
+  return { grid: name, ticks: step, reason: reasonFor(ticks, step, name, lane) };
+}
+
+/** Log likelihood of the strokes on a grid; -Infinity when it does not keep them apart and near. */
+function judge(ticks: readonly number[], grid: number, msPerTick: number): number {
+  const step = grid * msPerTick;
+  let best = -Infinity;
+  // The lean that centres the strokes is looked for around several starts: near half a step the residuals wrap round.
+  for (const start of [0, -10, 10, -20, 20]) {
+    let lean = start;
+    for (let i = 0; i < 3; i++) lean = median(residuals(ticks, grid, msPerTick, lean).map((ms) => ms + lean));
+    if (Math.abs(lean) > LEAN_MS) continue;
+    const off = residuals(ticks, grid, msPerTick, lean);
+    if (off.some((ms) => Math.abs(ms) > FURTHEST_MS)) continue;
+    if (!keepsApart(ticks, grid, msPerTick, lean)) continue;
+    const meanSquare = off.reduce((sum, ms) => sum + ms * ms, 0) / off.length;
+    const spread = Math.min(LOOSEST_MS, Math.max(STEADIEST_MS, Math.sqrt(meanSquare)));
+    const fit = off.reduce((sum, ms) => sum - (ms * ms) / (2 * spread * spread) - Math.log(spread) + Math.log(step), 0);
+    const leaning = -(lean * lean) / (2 * USUAL_LEAN_MS * USUAL_LEAN_MS);
+    if (fit + leaning > best) best = fit + leaning;
+  }
+  return best;
+}
+
+/** Distance of each stroke from its line in ms, with the common lean taken away. */
+function residuals(ticks: readonly number[], grid: number, msPerTick: number, leanMs: number): number[] {
+  return ticks.map((tick) => {
+    const upright = tick - leanMs / msPerTick;
+    return (upright - nearestLine(upright, grid)) * msPerTick;
+  });
+}
+
+function keepsApart(ticks: readonly number[], grid: number, msPerTick: number, leanMs: number): boolean {
+  const held = new Map<number, number>();
+  for (const tick of ticks) {
+    const line = nearestLine(tick - leanMs / msPerTick, grid);
+    const other = held.get(line);
+    if (other !== undefined && Math.abs(other - tick) * msPerTick > FLAM_MS) return false;
+    held.set(line, tick);
+  }
+  return true;
+}
+
+function reasonFor(ticks: readonly number[], step: number, name: GridName, lane: string): string {
+  const coarser = CANDIDATES.filter((grid) => grid.ticks > step && grid.ticks % step === 0).pop();
+  if (!coarser) return `${lane} keeps to ${name}: nothing shorter was played.`;
+  const lines = ticks.map((tick) => nearestLine(tick, step));
+  const between = lines.filter((line) => line % coarser.ticks !== 0).length;
+  const together = ticks.length - new Set(ticks.map((tick) => nearestLine(tick, coarser.ticks))).size;
+  if (between === 0) return `${lane} fits ${name} best.`;
+  const hits = between === 1 ? '1 hit' : `${between} hits`;
+  const meet =
+    together > 0 ? `; ${together === 1 ? 'one would meet another' : `${together} would meet others`} on it` : '';
+  return `${lane} has ${hits} between the lines of ${coarser.name}${meet}: ${name} is the smallest division played.`;
+}

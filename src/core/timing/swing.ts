@@ -1,0 +1,35 @@
+/**
+ * Swing: of each pair of steps the second is late. The ratio is the share of the pair that the first step takes
+ * (common practice: 50 % is straight, 66.7 % is 2:1, as two of three triplets).
+ */
+export interface Swing {
+  /** Length of the swung step in ticks: an eighth or a sixteenth. */
+  unit: number;
+  /** 0.5..0.75 */
+  ratio: number;
+}
+
+export const STRAIGHT = 0.5;
+export const MOST_SWING = 0.75;
+
+/** Whether a grid has lines that swing moves: its step must fit a whole number of times into the swung one. */
+export function swings(grid: number, swing: Swing): boolean {
+  return swing.ratio !== STRAIGHT && swing.unit % grid === 0;
+}
+
+/** Where a straight tick lies once swung: each half of the pair is stretched or squeezed evenly. Keeps its fraction. */
+export function swungTick(tick: number, { unit, ratio }: Swing): number {
+  const pair = 2 * unit;
+  const start = Math.floor(tick / pair) * pair;
+  const within = tick - start;
+  return within < unit ? start + within * 2 * ratio : start + pair * ratio + (within - unit) * 2 * (1 - ratio);
+}
+
+/** A ratio in a musician's words: "straight", "triplet (2:1)", "58 : 42". */
+export function swingWords(ratio: number): string {
+  if (ratio === STRAIGHT) return 'straight';
+  if (Math.abs(ratio - 2 / 3) < 0.0015) return 'triplet, 2 : 1';
+  if (ratio === MOST_SWING) return 'dotted, 3 : 1';
+  const percent = Math.round(ratio * 1000) / 10;
+  return `${percent} : ${Math.round((100 - percent) * 10) / 10}`;
+}

@@ -1,0 +1,96 @@
+import { KITS, type SoundName } from '@/core/model/kits';
+import { currentPattern, type Pattern } from '@/core/model/set';
+import type { PlayedStroke } from '@/core/record/justPlayed';
+import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
+import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
+import { estimateBeat, type Beat, type Role } from '@/core/timing/estimateBeat';
+import { gridTicks } from '@/core/timing/grid';
+import type { Instrument } from './instrument';
+import { CURRENT_TRACK, selectInputSnap, selectSet, selectTrack } from './selectors';
+import { noticed } from './sessionSlice';
+import { patternKept } from './setSlice';
+import type { RootState, Store } from './store';
+
+/** The last stretch of playing, as Keep offers it. */
+export interface Keepable {
+  strokes: readonly PlayedStroke[];
+  /** The estimated beat of free playing; null when the song gave it, or when the playing gives none. */
+  beat: Beat | null;
+  withSong: boolean;
+}
+
+const ROLES: Partial<Record<SoundName, Role>> = {
+  kick: 'low',
+  lowTom: 'low',
+  snare: 'back',
+  clap: 'back',
+  rim: 'back',
+};
+
+/** Looks at what was just played on the current track. */
+export function lookBack(instrument: Instrument, state: RootState): Keepable {
+  const strokes = instrument.justPlayed.lastStretch(CURRENT_TRACK);
+  const withSong = strokes[0]?.songTick !== null;
+  const { pads } = KITS[selectTrack(state).kit];
+  const onsets = withSong ? [] : strokes.map(({ ms, pad }) => ({ ms, role: ROLES[pads[pad]!.sound] ?? 'other' }));
+  return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter.beats) };
+}
+
+/** A window of whole bars onto the playing. */
+export interface KeepWindow {
+  placed: PlacedStroke[];
+  /** Tick of its first bar's start, and its length in ticks. */
+  from: number;
+  length: number;
+}
+
+/**
+ * The window that keeping `bars` would take.
+ * @param beat as estimated, and as the player has corrected it
+ * @param shift whole bars by which the player has moved it
+ */
+export function keepWindow(
+  { strokes, withSong }: Keepable,
+  beat: Beat | null,
+  bars: number,
+  shift: number,
+  meter: Meter,
+  grid: number,
+  now: number | null,
+): KeepWindow {
+  const bar = ticksPerBar(meter);
+  const placed = withSong ? onSong(strokes) : beat ? onBeat(strokes, beat) : [];
+  const from = keptFrom(placed, bars, bar, ticksPerBeat(meter), grid, withSong ? now : null) + shift * bar;
+  return { placed, from, length: bars * bar };
+}
+
+/** Makes the window a pattern, in the next free slot, and opens it. Returns how many hits it has; 0 keeps nothing. */
+export function keep(store: Store, instrument: Instrument, { placed, from, length }: KeepWindow, beat: Beat | null) {
+  const state = store.getState();
+  const set = selectSet(state);
+  const track = selectTrack(state);
+  const first = instrument.reserveIds(placed.length);
+  let id = first - 2;
+  const ticksPerMs = ((beat?.tempo ?? set.tempo) * PPQ) / 60000;
+  const grid = gridTicks(set.inputQuantize.grid);
+  const hits = keptHits(placed, from, length, selectInputSnap(state), grid, ticksPerMs, () => (id += 2));
+  if (hits.length === 0) {
+    store.dispatch(noticed('Nothing was played in these bars.'));
+    return 0;
+  }
+  const pattern: Pattern = { name: keptName(track.patterns), length, hits };
+  store.dispatch(patternKept({ track: CURRENT_TRACK, pattern, ...(beat && { tempo: beat.tempo }) }));
+  // With the song, the pattern goes on in step with how it was played.
+  if (!beat && instrument.performance.anchor.playing) instrument.launchAt(from);
+  const bars = length / ticksPerBar(set.meter);
+  const name = currentPattern(selectTrack(store.getState()))?.name ?? pattern.name;
+  store.dispatch(noticed(`Kept ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${hits.length} hits, as “${name}”.`, true));
+  return hits.length;
+}
+
+function keptName(patterns: readonly (Pattern | null)[]): string {
+  const names = new Set(patterns.map((pattern) => pattern?.name));
+  let n = 1;
+  while (names.has(`Kept ${n}`)) n++;
+  return `Kept ${n}`;
+}

@@ -1,0 +1,76 @@
+import { BarChart } from 'react-native-gifted-charts';
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { BIN_MS, earlyLate, histogram, offsetWords } from '@/core/timing/earlyLate';
+import { useTokens } from '../theme/theme';
+import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
+
+interface Props {
+  /** Whose playing it is: a lane's name, or all. */
+  name: string;
+  /** Struck minus grid, ms. */
+  offsets: readonly number[];
+}
+
+const HEIGHT = 92;
+const BARS_WIDTH = 300;
+
+/** How early and how late: a histogram of struck minus grid, with its middle, its spread and the share that is close. */
+export default function EarlyLateChart({ name, offsets }: Props) {
+  const tokens = useTokens();
+  const sum = earlyLate(offsets);
+  if (!sum) return <Text style={[styles.words, { color: tokens.cap }]}>{name}: nothing was played here yet.</Text>;
+  const bins = histogram(offsets);
+  const most = Math.max(...bins.map((bin) => bin.count));
+  const bar = BARS_WIDTH / bins.length;
+  const close = `${Math.round(sum.close * 100)} % within ±10 ms`;
+  return (
+    <View
+      role="img"
+      aria-label={`${name}: ${offsetWords(sum.median)}, spread ${Math.round(sum.spread)} ms, ${close}, ${sum.count} hits`}
+      style={[styles.frame, { backgroundColor: tokens.deep }]}
+    >
+      <View style={styles.facts}>
+        <Text style={[styles.words, { color: tokens.wing }]}>
+          {name}: {offsetWords(sum.median)}
+        </Text>
+        <Text style={[styles.small, { color: tokens.cap }]}>
+          spread {Math.round(sum.spread)} ms · {close} · {sum.count} {sum.count === 1 ? 'hit' : 'hits'}
+        </Text>
+      </View>
+      <View style={{ width: BARS_WIDTH, height: HEIGHT + 24 }} aria-hidden>
+        <BarChart
+          data={bins.map(({ ms, count }) => ({
+            value: count,
+            frontColor: Math.abs(ms) <= 10 ? tokens.moss : tokens.cap,
+            label: ms % 25 === 0 ? (ms > 0 ? `+${ms}` : String(ms)) : '',
+          }))}
+          height={HEIGHT}
+          width={BARS_WIDTH}
+          maxValue={Math.max(1, most)}
+          barWidth={bar - 3}
+          spacing={3}
+          initialSpacing={0}
+          endSpacing={0}
+          hideYAxisText
+          yAxisThickness={0}
+          yAxisLabelWidth={0}
+          xAxisColor={tokens.rule}
+          hideRules
+          disableScroll
+          disablePress
+          isAnimated={false}
+          xAxisLabelTextStyle={{ color: tokens.cap, fontFamily: NUMBERS, fontSize: 10, width: 34, marginLeft: -8 }}
+        />
+      </View>
+      <Text style={[styles.small, { color: tokens.cap }]}>early, ms, late · bars of {BIN_MS} ms</Text>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  frame: { borderRadius: RADIUS, padding: 10, gap: 6, overflow: 'hidden' },
+  facts: { gap: 0 },
+  words: { fontFamily: WORDS, fontSize: 18, lineHeight: 24 },
+  small: { fontFamily: WORDS, fontSize: 15, lineHeight: 20 },
+});

@@ -1,0 +1,207 @@
+import { useEffect, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { KEEP_BARS } from '@/core/record/keep';
+import type { Beat } from '@/core/timing/estimateBeat';
+import { clampTempo, formatTempo, parseTempo } from '@/core/time/tempo';
+import { MAX_TEMPO, MIN_TEMPO, ticksPerBar } from '@/core/time/ticks';
+import { gridTicks } from '@/core/timing/grid';
+import { keep, keepWindow, lookBack } from '@/store/keep';
+import { selectSet } from '@/store/selectors';
+import { noticed, sheetClosed } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { NumberField } from '../shared/NumberField';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { useTokens } from '../theme/theme';
+import { WORDS } from '../theme/tokens';
+import { PlayedPicture } from './PlayedPicture';
+
+/** First-beat nudges, ms: a hair. A whole beat has a key of its own. */
+const HAIR_MS = 10;
+
+/** Keep: what was just played, armed or not, becomes a pattern. */
+export function KeepSheet() {
+  const instrument = useInstrument();
+  const store = useStore() as Store;
+  const dispatch = useAppDispatch();
+  const { meter, inputQuantize } = useAppSelector(selectSet);
+  // What lies there when the sheet is opened, and again after each stroke.
+  const [keepable, setKeepable] = useState(() => lookBack(instrument, store.getState()));
+  const [beat, setBeat] = useState<Beat | null>(keepable.beat);
+  const [shown, setShown] = useState<number>(2);
+  const [shift, setShift] = useState(0);
+  useEffect(
+    () =>
+      instrument.performance.onSounded(({ live }) => {
+        if (!live) return;
+        // After the stroke has reached the memory.
+        queueMicrotask(() => {
+          const next = lookBack(instrument, store.getState());
+          setKeepable(next);
+          setBeat(next.beat);
+        });
+      }),
+    [instrument, store],
+  );
+
+  const { anchor } = instrument.performance;
+  const now = anchor.playing ? instrument.performance.tickHeard(window.performance.now()) : null;
+  const grid = gridTicks(inputQuantize.grid);
+  const windowOf = (bars: number) => keepWindow(keepable, beat, bars, shift, meter, grid, now);
+  const canKeep = keepable.withSong ? keepable.strokes.length > 0 : beat !== null;
+  const take = (bars: number) => {
+    if (keep(store, instrument, windowOf(bars), keepable.withSong ? null : beat) > 0) dispatch(sheetClosed());
+  };
+  return (
+    <Sheet title="Keep">
+      <Words>{sentence(keepable.strokes.length, keepable.withSong, beat)}</Words>
+      {keepable.strokes.length > 0 && (
+        <PlayedPicture
+          placed={windowOf(shown).placed}
+          from={windowOf(shown).from}
+          length={windowOf(shown).length}
+          bar={ticksPerBar(meter)}
+        />
+      )}
+      <View style={styles.row}>
+        {KEEP_BARS.map((bars) => (
+          <ControlButton
+            key={bars}
+            tone={bars === shown ? 'primary' : 'plain'}
+            label={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
+            text={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
+            disabled={!canKeep}
+            onPress={() => take(bars)}
+            style={styles.keep}
+          />
+        ))}
+      </View>
+      {canKeep && (
+        <>
+          <SheetTitle>Which bars</SheetTitle>
+          <View style={styles.row}>
+            <ControlButton
+              label="A bar earlier"
+              text="A bar earlier"
+              onPress={() => setShift(shift - 1)}
+              style={styles.grow}
+            />
+            <ControlButton
+              label="A bar later"
+              text="A bar later"
+              onPress={() => setShift(shift + 1)}
+              style={styles.grow}
+            />
+          </View>
+          <View style={styles.row}>
+            {KEEP_BARS.map((bars) => (
+              <ControlButton
+                key={bars}
+                label={`Show ${bars}`}
+                text={`Show ${bars}`}
+                pressed={bars === shown}
+                onPress={() => setShown(bars)}
+                style={styles.grow}
+              />
+            ))}
+          </View>
+        </>
+      )}
+      {!keepable.withSong && beat && <BeatControls beat={beat} onBeat={setBeat} />}
+    </Sheet>
+  );
+}
+
+function BeatControls({ beat, onBeat }: { beat: Beat; onBeat: (beat: Beat) => void }) {
+  const dispatch = useAppDispatch();
+  const scale = (factor: number) => onBeat({ ...beat, tempo: beat.tempo * factor });
+  const nudge = (ms: number) => onBeat({ ...beat, firstBeatMs: beat.firstBeatMs + ms });
+  const beatMs = 60000 / beat.tempo;
+  const shown = formatTempo(Math.round(beat.tempo * 10) / 10);
+  return (
+    <>
+      <SheetTitle>Tempo and first beat</SheetTitle>
+      <View style={styles.row}>
+        <ControlButton
+          label="Halve estimated tempo"
+          text="÷2"
+          disabled={beat.tempo / 2 < MIN_TEMPO}
+          onPress={() => scale(0.5)}
+          style={styles.grow}
+        />
+        <NumberField
+          label="Estimated tempo"
+          caption="BPM"
+          value={Number(shown)}
+          min={MIN_TEMPO}
+          max={MAX_TEMPO}
+          text={shown}
+          onStep={(steps) => onBeat({ ...beat, tempo: clampTempo(beat.tempo + steps / 10) })}
+          onType={(text) => {
+            const read = parseTempo(text);
+            if ('error' in read) dispatch(noticed(read.error));
+            else onBeat({ ...beat, tempo: read.bpm });
+            return 'bpm' in read;
+          }}
+          style={styles.grow}
+        />
+        <ControlButton
+          label="Double estimated tempo"
+          text="×2"
+          disabled={beat.tempo * 2 > MAX_TEMPO}
+          onPress={() => scale(2)}
+          style={styles.grow}
+        />
+      </View>
+      <View style={styles.row}>
+        <ControlButton
+          label="First beat a beat earlier"
+          text="− beat"
+          onPress={() => nudge(-beatMs)}
+          style={styles.grow}
+        />
+        <ControlButton
+          label="First beat 10 ms earlier"
+          text="− 10 ms"
+          onPress={() => nudge(-HAIR_MS)}
+          style={styles.grow}
+        />
+        <ControlButton
+          label="First beat 10 ms later"
+          text="+ 10 ms"
+          onPress={() => nudge(HAIR_MS)}
+          style={styles.grow}
+        />
+        <ControlButton
+          label="First beat a beat later"
+          text="+ beat"
+          onPress={() => nudge(beatMs)}
+          style={styles.grow}
+        />
+      </View>
+    </>
+  );
+}
+
+function sentence(strokes: number, withSong: boolean, beat: Beat | null): string {
+  if (strokes === 0) return 'Nothing was played yet. Whatever you tap on the pads is remembered here, armed or not.';
+  const count = strokes === 1 ? '1 stroke' : `${strokes} strokes`;
+  if (withSong) return `${count} played with the song. Keep the last bars of them as a pattern.`;
+  if (beat)
+    return `${count} played freely, at about ${formatTempo(Math.round(beat.tempo))} BPM. Keeping them sets the tempo.`;
+  return `${count} played freely: too few to tell a tempo from. Four or more will do.`;
+}
+
+function Words({ children }: { children: string }) {
+  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
+}
+
+const styles = StyleSheet.create({
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
+  keep: { flexGrow: 1, minWidth: 88, minHeight: 60 },
+  grow: { flexGrow: 1, minWidth: 56 },
+  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
+});

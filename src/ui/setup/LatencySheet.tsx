@@ -1,0 +1,217 @@
+import { useEffect, useRef, useState } from 'react';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
+import { Text } from 'react-native-paper';
+import { CHECK_CLICKS, LEAD_IN_CLICKS, readLatency, TAPS_NEEDED, type LatencyReading } from '@/core/time/latency';
+import { latencySet, INPUT_DEVICES, MOST_CORRECTION_MS, type InputDevice } from '@/store/settingsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { deviceOf } from '../pads/PadGrid';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { NumberField } from '../shared/NumberField';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { useTokens } from '../theme/theme';
+import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
+
+const DEVICE_NAMES: Record<InputDevice, string> = { touch: 'Touch', pen: 'Pen', mouse: 'Mouse', keys: 'Keys' };
+
+interface Result {
+  device: InputDevice;
+  reading: LatencyReading | null;
+  taps: number;
+  /** The correction in force while it was read, ms. */
+  corrected: number;
+}
+
+/** The latency check: taps along with eight clicks tell how much later a device reports a touch than it happened. */
+export function LatencySheet() {
+  const tokens = useTokens();
+  const instrument = useInstrument();
+  const dispatch = useAppDispatch();
+  const corrections = useAppSelector((state) => state.settings.latencyMs);
+  const correctionsNow = useRef(corrections);
+  useEffect(() => {
+    correctionsNow.current = corrections;
+  }, [corrections]);
+  const [running, setRunning] = useState(false);
+  const [tapped, setTapped] = useState(0);
+  const [results, setResults] = useState<Result[]>([]);
+  const taps = useRef<{ ms: number; device: InputDevice }[]>([]);
+
+  const start = () => {
+    taps.current = [];
+    setTapped(0);
+    setRunning(true);
+    instrument.startCheck();
+  };
+  const tap = (timeStamp: number, device: InputDevice) => {
+    taps.current.push({ ms: timeStamp - (correctionsNow.current[device] ?? 0), device });
+    setTapped(taps.current.length);
+  };
+
+  // The last click is heard a while after it is told of, and its tap may come later still.
+  useEffect(() => {
+    if (!running) return undefined;
+    const finish = () => {
+      const { checkClicks } = instrument;
+      if (checkClicks.length < LEAD_IN_CLICKS + CHECK_CLICKS) return;
+      const last = checkClicks[checkClicks.length - 1]!;
+      const half = (last - checkClicks[checkClicks.length - 2]!) / 2;
+      if (window.performance.now() < last + half) return;
+      setRunning(false);
+      const device = mostUsed(taps.current.map((t) => t.device));
+      const own = taps.current.filter((t) => t.device === device).map((t) => t.ms);
+      const corrected = correctionsNow.current[device] ?? 0;
+      const reading = readLatency(checkClicks, own);
+      setResults((before) => [{ device, reading, taps: own.length, corrected }, ...before]);
+    };
+    const look = setInterval(finish, 50);
+    return () => clearInterval(look);
+  }, [running, instrument]);
+  useEffect(() => () => instrument.stopCheck(), [instrument]);
+
+  // Keys tap too, wherever the focus is.
+  useEffect(() => {
+    if (!running) return undefined;
+    const key = (event: KeyboardEvent) => {
+      if (event.repeat || event.key === 'Escape' || event.key === 'Tab') return;
+      event.preventDefault();
+      event.stopPropagation();
+      tap(event.timeStamp, 'keys');
+    };
+    window.addEventListener('keydown', key, true);
+    return () => window.removeEventListener('keydown', key, true);
+  }, [running]);
+
+  const [result, earlier] = results;
+  return (
+    <Sheet title="Latency check">
+      <Words>
+        Some devices tell of a touch later than it happened. Tap along with {CHECK_CLICKS} clicks; the first{' '}
+        {LEAD_IN_CLICKS} give the tempo. Use what you play with: the glass, the mouse or a key.
+      </Words>
+      <ControlButton
+        tone="primary"
+        label="Start latency check"
+        text={running ? 'Listen and tap' : results.length > 0 ? 'Check again' : 'Start'}
+        disabled={running}
+        onPress={start}
+        style={{ minHeight: 52 }}
+      />
+      <View
+        role="button"
+        aria-label="Tap here"
+        aria-disabled={!running}
+        onPointerDown={(event) => {
+          if (!running) return;
+          const native = event.nativeEvent as unknown as PointerEvent;
+          tap(native.timeStamp, deviceOf(native));
+        }}
+        style={[
+          styles.tap,
+          { backgroundColor: running ? tokens.warm : tokens.slate, borderColor: running ? tokens.breast : tokens.rule },
+        ]}
+      >
+        <Text style={[styles.tapWord, { color: running ? tokens.wing : tokens.cap }]}>
+          {running ? `Tap here: ${tapped}` : 'Tap here when it clicks'}
+        </Text>
+      </View>
+      {result && (
+        <Outcome
+          result={result}
+          earlier={earlier?.device === result.device ? earlier : undefined}
+          onUse={(ms) => dispatch(latencySet({ device: result.device, ms }))}
+          inForce={corrections[result.device] ?? 0}
+        />
+      )}
+      <SheetTitle>Corrections, ms</SheetTitle>
+      <View style={styles.row}>
+        {INPUT_DEVICES.map((device) => (
+          <NumberField
+            key={device}
+            label={`${DEVICE_NAMES[device]} correction`}
+            caption={DEVICE_NAMES[device]}
+            value={corrections[device] ?? 0}
+            min={-MOST_CORRECTION_MS}
+            max={MOST_CORRECTION_MS}
+            text={String(corrections[device] ?? 0)}
+            valueText={`${corrections[device] ?? 0} ms`}
+            onStep={(steps) => dispatch(latencySet({ device, ms: (corrections[device] ?? 0) + steps }))}
+            onType={(text) => {
+              const ms = Number(text.replace(',', '.').replace('−', '-'));
+              if (!Number.isFinite(ms) || text.trim() === '') return false;
+              dispatch(latencySet({ device, ms }));
+              return true;
+            }}
+            style={styles.grow}
+          />
+        ))}
+      </View>
+    </Sheet>
+  );
+}
+
+function Outcome({
+  result,
+  earlier,
+  inForce,
+  onUse,
+}: {
+  result: Result;
+  earlier: Result | undefined;
+  inForce: number;
+  onUse: (ms: number) => void;
+}) {
+  const { device, reading, taps, corrected } = result;
+  const name = DEVICE_NAMES[device].toLowerCase();
+  if (!reading) {
+    return <Words>{`Only ${taps} of the taps met a click; ${TAPS_NEEDED} are needed. Try once more.`}</Words>;
+  }
+  const found = Math.round(reading.offsetMs * 10) / 10;
+  const total = Math.round((corrected + reading.offsetMs) * 10) / 10;
+  const helped =
+    earlier?.reading && corrected !== earlier.corrected
+      ? Math.abs(reading.offsetMs) < Math.abs(earlier.reading.offsetMs)
+        ? ` The correction helped: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
+        : ` The correction did not help: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
+      : '';
+  return (
+    <>
+      <Text role="status" style={{ display: 'none' }}>{`${found} ms`}</Text>
+      <Words>
+        {`${reading.taps} taps by ${name}: ${Math.abs(found)} ms ${found < 0 ? 'before' : 'after'} the click, steady within ${Math.round(reading.steadyMs)} ms.${helped}`}
+      </Words>
+      <ControlButton
+        label="Use this correction"
+        text={inForce === total ? `Corrected by ${total} ms` : `Correct ${name} by ${total} ms`}
+        disabled={inForce === total}
+        onPress={() => onUse(total)}
+      />
+    </>
+  );
+}
+
+function Words({ children }: { children: React.ReactNode }) {
+  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
+}
+
+function mostUsed(devices: readonly InputDevice[]): InputDevice {
+  const count = (device: InputDevice) => devices.filter((d) => d === device).length;
+  return INPUT_DEVICES.reduce((most, device) => (count(device) > count(most) ? device : most));
+}
+
+const styles = StyleSheet.create({
+  words: { fontFamily: WORDS, fontSize: 17, lineHeight: 23, letterSpacing: 0.2 },
+  tap: {
+    height: 160,
+    borderRadius: RADIUS,
+    borderWidth: 2,
+    alignItems: 'center',
+    justifyContent: 'center',
+    touchAction: 'none',
+    userSelect: 'none',
+    cursor: 'pointer',
+  } as ViewStyle,
+  tapWord: { fontFamily: WORDS_STRONG, fontSize: 22, lineHeight: 28, userSelect: 'none' },
+  row: { flexDirection: 'row', gap: 4 },
+  grow: { flexGrow: 1, flexBasis: 0, minWidth: 60 },
+});

@@ -1,0 +1,146 @@
+import { StyleSheet, View } from 'react-native';
+import { SegmentedButtons, Text } from 'react-native-paper';
+import { CLICK_SOUNDS, METERS, type ClickSound, type ClickTime } from '@/core/model/set';
+import type { GridName } from '@/core/timing/grid';
+import { selectSet } from '@/store/selectors';
+import { sheetToggled } from '@/store/sessionSlice';
+import { metronomeSet, meterSet } from '@/store/setSlice';
+import { fixedVelocitySet, fixedVelocityToggled, themeSet, type ThemeChoice } from '@/store/settingsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { keyName } from '../pads/keyName';
+import { ControlButton } from '../shared/ControlButton';
+import { Segments } from '../shared/Segments';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Strip } from '../shared/Strip';
+import { SHORTCUTS } from '../shell/useShortcuts';
+import { useTokens } from '../theme/theme';
+import { NUMBERS } from '../theme/tokens';
+
+const THEMES: { value: ThemeChoice; label: string }[] = [
+  { value: 'dark', label: 'Dark' },
+  { value: 'light', label: 'Light' },
+  { value: 'system', label: 'As the device' },
+];
+const SOUND_WORDS: Record<ClickSound, string> = { wood: 'Wood', bell: 'Bell', tick: 'Tick' };
+const WHEN: { value: ClickTime; name: string }[] = [
+  { value: 'always', name: 'Always' },
+  { value: 'recording', name: 'Recording' },
+  { value: 'countIn', name: 'Count-in only' },
+];
+const BETWEEN: { value: GridName | 'none'; name: string }[] = [
+  { value: 'none', name: 'Beats' },
+  { value: '1/8', name: '1/8' },
+  { value: '1/8T', name: '1/8T' },
+  { value: '1/16', name: '1/16' },
+];
+
+/** What is set now and then: time, metronome, touch, looks, and which keys do what. */
+export function SetupSheet() {
+  const tokens = useTokens();
+  const dispatch = useAppDispatch();
+  const metronome = useAppSelector((state) => selectSet(state).metronome);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const fixed = useAppSelector((state) => state.settings.fixedVelocity);
+  const theme = useAppSelector((state) => state.settings.theme);
+  const padKeys = useAppSelector((state) => state.settings.padKeys);
+  const meterIndex = METERS.findIndex((m) => m.beats === meter.beats && m.unit === meter.unit);
+  return (
+    <Sheet title="Setup">
+      <SheetTitle>Meter</SheetTitle>
+      <Segments
+        label="Meter"
+        value={meterIndex}
+        options={METERS.map(({ beats, unit }, i) => ({ value: i, name: `${beats}/${unit}` }))}
+        numeric
+        onChoose={(i) => dispatch(meterSet(METERS[i]!))}
+      />
+      <SheetTitle>Metronome</SheetTitle>
+      <Segments
+        label="Click sound"
+        value={metronome.sound}
+        options={CLICK_SOUNDS.map((value) => ({ value, name: SOUND_WORDS[value] }))}
+        onChoose={(sound) => dispatch(metronomeSet({ sound }))}
+      />
+      <Segments
+        label="Click when"
+        value={metronome.when}
+        options={WHEN}
+        onChoose={(when) => dispatch(metronomeSet({ when }))}
+      />
+      <Segments
+        label="Click every"
+        value={metronome.between ?? 'none'}
+        options={BETWEEN}
+        onChoose={(between) => dispatch(metronomeSet({ between: between === 'none' ? null : between }))}
+      />
+      <Strip label="Metronome level" value={metronome.level} onChange={(level) => dispatch(metronomeSet({ level }))} />
+      <SheetTitle>Touch</SheetTitle>
+      <ControlButton
+        label="Fixed velocity"
+        text={fixed.on ? 'Every strike equally hard' : 'As hard as it is struck'}
+        pressed={fixed.on}
+        onPress={() => dispatch(fixedVelocityToggled())}
+      />
+      <Strip
+        label="Fixed velocity level"
+        value={fixed.value}
+        text={String(Math.round(fixed.value * 127))}
+        min={0.01}
+        onChange={(value) => dispatch(fixedVelocitySet(value))}
+      />
+      <ControlButton
+        label="Latency check"
+        text="Latency check: tap along with eight clicks"
+        onPress={() => dispatch(sheetToggled('latency'))}
+      />
+      <SheetTitle>Look</SheetTitle>
+      <SegmentedButtons
+        value={theme}
+        onValueChange={(value) => dispatch(themeSet(value as ThemeChoice))}
+        buttons={THEMES}
+      />
+      <SheetTitle>Keys for the pads</SheetTitle>
+      <View style={styles.keys}>
+        {[3, 2, 1, 0].map((row) => (
+          <View key={row} style={styles.keyRow}>
+            {padKeys.slice(row * 4, row * 4 + 4).map((code, i) => (
+              <View key={code} style={[styles.key, { borderColor: tokens.rule, backgroundColor: tokens.slate }]}>
+                <Text style={[styles.number, { color: tokens.cap }]}>{row * 4 + i + 1}</Text>
+                <Text style={[styles.number, { color: tokens.wing }]}>{keyName(code)}</Text>
+              </View>
+            ))}
+          </View>
+        ))}
+      </View>
+      <Text variant="bodyMedium" style={{ color: tokens.cap }}>
+        With Shift a key strikes hard.
+      </Text>
+      <SheetTitle>Other keys</SheetTitle>
+      {SHORTCUTS.map(({ keys, does }) => (
+        <View key={keys} style={styles.shortcut}>
+          <Text style={[styles.number, styles.combo, { color: tokens.wing }]}>{keys}</Text>
+          <Text variant="bodyMedium" style={{ color: tokens.wing }}>
+            {does}
+          </Text>
+        </View>
+      ))}
+    </Sheet>
+  );
+}
+
+const styles = StyleSheet.create({
+  keys: { gap: 4, maxWidth: 280 },
+  keyRow: { flexDirection: 'row', gap: 4 },
+  key: {
+    flex: 1,
+    borderRadius: 8,
+    borderWidth: 1,
+    paddingVertical: 6,
+    paddingHorizontal: 8,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+  },
+  number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },
+  combo: { width: 132 },
+  shortcut: { flexDirection: 'row', alignItems: 'center', minHeight: 28 },
+});

@@ -1,0 +1,75 @@
+import { useState } from 'react';
+import { StyleSheet, View, type ViewStyle } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useTokens } from '../theme/theme';
+import { RADIUS, TOUCH, WORDS_STRONG } from '../theme/tokens';
+
+interface Props {
+  label: string;
+  text: string;
+  disabled?: boolean;
+  /** Held down, and let go again. */
+  onHold: (held: boolean) => void;
+}
+
+/** A key that is on for as long as it is held: by a finger, or by Space or Enter. */
+export function HoldButton({ label, text, disabled, onHold }: Props) {
+  const tokens = useTokens();
+  const [held, setHeld] = useState(false);
+  const hold = (now: boolean) => {
+    if (now === held || disabled) return;
+    setHeld(now);
+    onHold(now);
+  };
+  const isPress = (event: KeyboardEvent) => event.key === ' ' || event.key === 'Enter';
+  return (
+    <View
+      role="button"
+      aria-label={label}
+      aria-pressed={held}
+      aria-disabled={disabled}
+      tabIndex={0}
+      onPointerDown={(event) => {
+        (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
+        hold(true);
+      }}
+      onPointerUp={() => hold(false)}
+      onPointerCancel={() => hold(false)}
+      {...{
+        onKeyDown: (event: KeyboardEvent) => {
+          if (!isPress(event)) return;
+          event.preventDefault();
+          hold(true);
+        },
+        onKeyUp: (event: KeyboardEvent) => isPress(event) && hold(false),
+        onBlur: () => hold(false),
+        onContextMenu: (event: Event) => event.preventDefault(),
+      }}
+      style={[
+        styles.key,
+        {
+          backgroundColor: held ? tokens.warm : tokens.slate,
+          borderColor: held ? tokens.breast : tokens.slate,
+          opacity: disabled ? 0.45 : 1,
+        },
+      ]}
+    >
+      <Text style={[styles.word, { color: tokens.wing }]}>{text}</Text>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  key: {
+    minHeight: TOUCH,
+    borderRadius: RADIUS,
+    borderWidth: 2,
+    paddingHorizontal: 10,
+    alignItems: 'center',
+    justifyContent: 'center',
+    touchAction: 'none',
+    userSelect: 'none',
+    cursor: 'pointer',
+  } as ViewStyle,
+  word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2, userSelect: 'none' },
+});

@@ -1,0 +1,72 @@
+import { useEffect, type ReactNode } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { sheetClosed } from '@/store/sessionSlice';
+import { useAppDispatch } from '@/store/store';
+import { useTokens } from '../theme/theme';
+import { WIDE, WORDS_STRONG } from '../theme/tokens';
+import { ControlButton } from './ControlButton';
+
+/** Width of the pads on a wide screen: sheets leave them free to be played. */
+export const PADS_WIDTH = 520;
+
+interface Props {
+  title: string;
+  /** Beside the title: what one wants at hand wherever the sheet is scrolled to. */
+  action?: ReactNode;
+  children: ReactNode;
+}
+
+/** A sheet over the place, or on a wide screen beside the pads. Transport, Flyway and music go on; Escape closes it. */
+export function Sheet({ title, action, children }: Props) {
+  const tokens = useTokens();
+  const dispatch = useAppDispatch();
+  const wide = useWindowDimensions().width >= WIDE;
+  useEffect(() => {
+    const escape = (event: KeyboardEvent) => event.key === 'Escape' && dispatch(sheetClosed());
+    window.addEventListener('keydown', escape);
+    return () => window.removeEventListener('keydown', escape);
+  }, [dispatch]);
+  return (
+    <View
+      role="dialog"
+      aria-label={title}
+      style={[styles.sheet, wide && styles.beside, { backgroundColor: tokens.ground, borderColor: tokens.rule }]}
+    >
+      <View style={styles.head}>
+        <Text role="heading" aria-level={2} numberOfLines={1} style={[styles.name, { color: tokens.wing }]}>
+          {title}
+        </Text>
+        {action}
+        <ControlButton label={`Close ${title.toLowerCase()}`} icon="close" onPress={() => dispatch(sheetClosed())} />
+      </View>
+      <ScrollView contentContainerStyle={styles.content}>{children}</ScrollView>
+    </View>
+  );
+}
+
+/** A heading within a sheet. */
+export function SheetTitle({ children }: { children: string }) {
+  const tokens = useTokens();
+  return (
+    <Text role="heading" aria-level={3} style={[styles.title, { color: tokens.wing }]}>
+      {children}
+    </Text>
+  );
+}
+
+const styles = StyleSheet.create({
+  sheet: { position: 'absolute', left: 0, right: 0, top: 0, bottom: 0, zIndex: 2 },
+  beside: { left: PADS_WIDTH + 16, borderLeftWidth: 1 },
+  head: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 8,
+    paddingHorizontal: 12,
+    paddingVertical: 6,
+    maxWidth: 720,
+  },
+  name: { fontFamily: WORDS_STRONG, fontSize: 24, lineHeight: 30, flex: 1 },
+  content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: 720, width: '100%' },
+  title: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 24, marginTop: 8 },
+});

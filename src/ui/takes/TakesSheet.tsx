@@ -1,0 +1,159 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
+import { KITS, type KitPad } from '@/core/model/kits';
+import { LOOP_BARS, type Pattern } from '@/core/model/set';
+import { ticksPerBar, type Meter } from '@/core/time/ticks';
+import { earlyLate, offsetsMs, trendWords } from '@/core/timing/earlyLate';
+import { gridTicks } from '@/core/timing/grid';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed, takeHeard } from '@/store/sessionSlice';
+import { cropped, loopRepeated, takeDropped } from '@/store/setSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { EarlyLate } from '../feel/EarlyLate';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { Segments } from '../shared/Segments';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { useTokens } from '../theme/theme';
+import { NUMBERS, RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
+
+/** Every pass that was recorded into the current pattern: heard alone, dropped; and the good bars cropped and doubled. */
+export function TakesSheet() {
+  const pattern = useAppSelector(selectPattern);
+  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const { tempo, inputQuantize, meter } = useAppSelector(selectSet);
+  const takes = pattern ? takesOf(pattern) : [];
+  const grid = gridTicks(inputQuantize.grid);
+  const offsets = (take: Take | undefined) => (take ? offsetsMs(pattern!, take.hits, grid, tempo) : []);
+  return (
+    <Sheet title="Takes">
+      {takes.length === 0 && (
+        <Words>No takes yet. Press Record, then Play: each time round the loop in which you play becomes one.</Words>
+      )}
+      {pattern && takes.length > 0 && <EarlyLate name={`Take ${takes[0]!.take}`} offsets={offsets(takes[0])} />}
+      {takes.map((take, i) => (
+        <TakeLine key={take.take} take={take} pads={pads} trend={trendOf(offsets(take), offsets(before(takes, i)))} />
+      ))}
+      {pattern && <GoodBars pattern={pattern} meter={meter} />}
+    </Sheet>
+  );
+}
+
+/** The take before that played one of the same pads: only like can be compared with like. */
+function before(takes: readonly Take[], i: number): Take | undefined {
+  return takes.slice(i + 1).find((earlier) => earlier.pads.some((pad) => takes[i]!.pads.includes(pad)));
+}
+
+function trendOf(now: readonly number[], earlier: readonly number[]): string {
+  const sum = earlyLate(now);
+  return sum ? trendWords(sum, earlyLate(earlier)) : 'beyond the loop';
+}
+
+function TakeLine({ take, pads, trend }: { take: Take; pads: readonly KitPad[]; trend: string }) {
+  const tokens = useTokens();
+  const dispatch = useAppDispatch();
+  const heard = useAppSelector((state) => state.session.heardTake);
+  const name = `take ${take.take}`;
+  return (
+    <View style={[styles.take, { backgroundColor: tokens.slate }]}>
+      <Text style={[styles.number, { color: tokens.wing }]}>{take.take}</Text>
+      <View style={styles.facts}>
+        <Text numberOfLines={1} style={[styles.strong, { color: tokens.wing }]}>
+          {take.pads.map((pad) => pads[pad]!.name).join(', ')} · {take.hits.length}{' '}
+          {take.hits.length === 1 ? 'hit' : 'hits'}
+        </Text>
+        <Text style={[styles.words, { color: tokens.cap }]}>{trend}</Text>
+      </View>
+      <ControlButton
+        label={`Hear ${name} alone`}
+        text="Alone"
+        pressed={heard === take.take}
+        onPress={() => dispatch(takeHeard(heard === take.take ? null : take.take))}
+      />
+      <ControlButton
+        label={`Drop ${name}`}
+        text="Drop"
+        onPress={() => {
+          if (heard === take.take) dispatch(takeHeard(null));
+          dispatch(takeDropped({ track: CURRENT_TRACK, take: take.take }));
+          dispatch(noticed(`Dropped ${name}.`, true));
+        }}
+      />
+    </View>
+  );
+}
+
+function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const bar = ticksPerBar(meter);
+  const perBar = hitsPerBar(pattern, bar);
+  const [first, setFirst] = useState(0);
+  const [count, setCount] = useState<number>(1);
+  const start = Math.min(first, perBar.length - 1);
+  const counts = LOOP_BARS.filter((n) => start + n <= perBar.length);
+  const bars = counts.includes(count as (typeof LOOP_BARS)[number]) ? count : 1;
+  const longest = LOOP_BARS[LOOP_BARS.length - 1]!;
+  return (
+    <>
+      <SheetTitle>Good bars</SheetTitle>
+      <Words>From bar</Words>
+      <Segments
+        label="First good bar"
+        value={start}
+        options={perBar.map((hits, i) => ({
+          value: i,
+          name: String(i + 1),
+          note: hits === 1 ? '1 hit' : `${hits} hits`,
+        }))}
+        onChoose={setFirst}
+      />
+      <Words>How many</Words>
+      <Segments
+        label="Good bars"
+        value={bars}
+        options={counts.map((n) => ({ value: n as number, name: String(n) }))}
+        onChoose={setCount}
+      />
+      <View style={styles.row}>
+        <ControlButton
+          label="Crop to these bars"
+          text={bars === 1 ? `Crop to bar ${start + 1}` : `Crop to bars ${start + 1} to ${start + bars}`}
+          disabled={perBar.length === bars}
+          onPress={() => {
+            dispatch(cropped({ track: CURRENT_TRACK, start: start * bar, length: bars * bar }));
+            setFirst(0);
+            dispatch(noticed('Cropped. The other bars are one Undo away.', true));
+          }}
+          style={styles.grow}
+        />
+        <ControlButton
+          label="Double with repeat"
+          text="Double with repeat"
+          disabled={pattern.length * 2 > longest * bar}
+          onPress={() => {
+            const firstId = instrument.reserveIds(pattern.hits.length);
+            dispatch(loopRepeated({ track: CURRENT_TRACK, firstId }));
+          }}
+          style={styles.grow}
+        />
+      </View>
+    </>
+  );
+}
+
+function Words({ children }: { children: string }) {
+  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
+}
+
+const styles = StyleSheet.create({
+  take: { flexDirection: 'row', alignItems: 'center', gap: 8, borderRadius: RADIUS, paddingLeft: 12, paddingRight: 4 },
+  number: { fontFamily: NUMBERS, fontSize: 16, minWidth: 24 },
+  facts: { flex: 1, minWidth: 0, paddingVertical: 6 },
+  strong: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21 },
+  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
+  row: { flexDirection: 'row', gap: 4 },
+  grow: { flexGrow: 1 },
+});
