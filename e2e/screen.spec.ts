@@ -65,7 +65,7 @@ test('the names that assistive technology relies on', async ({ app, page }) => {
   await app.open();
   for (const name of [
     'Play', 'Record', 'Metronome', 'Tap tempo', 'Tempo down', 'Tempo up', 'Count-in', 'Input quantize', 'Grid', 'Halve loop',
-    'Double loop', 'Undo', 'Redo', 'Set menu',
+    'Double loop', 'Undo', 'Redo', 'Set menu', 'Patterns', 'Note repeat', 'Repeat rate', 'Step input', 'Feel', 'Takes', 'Keep',
   ]) await expect(app.button(name)).toHaveCount(1); // prettier-ignore
   for (const [i, { name }] of KITS['polished-floor'].pads.entries())
     await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
@@ -170,7 +170,9 @@ test('how hard: the middle of a pad is hard, its edge is soft, a fixed velocity 
   const { width, height } = (await app.pad(6).boundingBox())!;
   await app.pad(6).click({ position: { x: width / 2, y: height / 2 } });
   await app.pad(7).click({ position: { x: 4, y: 4 } });
+  await app.button('Setup').click();
   await app.button('Fixed velocity').click();
+  await app.button('Close setup').click();
   await app.pad(8).click({ position: { x: 4, y: 4 } });
   const set = await app.savedSet((s) => s.tracks[0]!.patterns[0]!.hits.length === 3);
   const [hard, soft, fixed] = set.tracks[0]!.patterns[0]!.hits.map((h) => h.velocity);

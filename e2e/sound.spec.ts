@@ -2,7 +2,7 @@ import { demoSet, emptySet } from '@/core/model/create';
 import type { BeatSet } from '@/core/model/set';
 import { renderCommands } from '@/core/engine/offline';
 import { expect, test } from './support/app';
-import { heard, listen, onsets, stall, type Heard } from './support/ear';
+import { differing, heard, listen, onsets, stall, type Heard } from './support/ear';
 
 /** One closed hat on every beat. */
 function hatSet(tempo: number): BeatSet {
@@ -17,12 +17,6 @@ function hatSet(tempo: number): BeatSet {
     snap: null,
   }));
   return set;
-}
-
-function differing(a: Float32Array, b: Float32Array): number {
-  let count = 0;
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) count++;
-  return count;
 }
 
 /** Renders the engine's own log again, for the frames that were heard. */

@@ -73,6 +73,11 @@ export class App {
     await this.page.getByRole('menuitem', { name: grid, exact: true }).click();
   }
 
+  /** A strip, by its name. */
+  strip(name: string): Locator {
+    return this.page.getByRole('slider', { name, exact: true });
+  }
+
   async countIn(text: 'None' | '1 bar' | '2 bars'): Promise<void> {
     while (!(await this.button('Count-in').innerText()).includes(text)) await this.button('Count-in').click();
   }

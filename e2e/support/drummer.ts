@@ -59,3 +59,23 @@ export async function drum(page: Page, strokes: readonly Stroke[]): Promise<numb
     { strokes, latency: LIMITER_LATENCY, fields: EVENT_FIELDS },
   );
 }
+
+/**
+ * Strikes pads at given times (ms from the first call) without any song, each as near its time as the page can.
+ * The strokes are struck even when the page is late.
+ */
+export async function drumFreely(page: Page, strokes: readonly Stroke[]): Promise<void> {
+  await page.evaluate(async (all) => {
+    const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
+    const zero = performance.now() + 100;
+    for (const { pad, ms } of all) {
+      await sleep(Math.max(0, zero + ms - performance.now() - 8));
+      while (performance.now() < zero + ms);
+      const element = document.querySelector(`[data-pad="${pad - 1}"]`)!;
+      const box = element.getBoundingClientRect();
+      const at = { clientX: box.x + box.width / 2, clientY: box.y + box.height / 2, pointerId: pad, bubbles: true };
+      element.dispatchEvent(new PointerEvent('pointerdown', { ...at, pointerType: 'touch' }));
+      element.dispatchEvent(new PointerEvent('pointerup', { ...at, pointerType: 'touch' }));
+    }
+  }, strokes);
+}

@@ -146,6 +146,13 @@ export function onsets(sound: Heard, threshold: number, quietFrames: number): nu
   return found;
 }
 
+/** How many samples of two sounds are not the same to the bit, over the length of the first. */
+export function differing(a: Float32Array, b: Float32Array): number {
+  let count = 0;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) count++;
+  return count;
+}
+
 /** Waits until that much more sound has been heard, by the sound's own clock: wall time means nothing on a busy machine. */
 export async function listen(page: Page, seconds: number): Promise<void> {
   await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready, undefined, {

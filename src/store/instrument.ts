@@ -119,11 +119,6 @@ export class Instrument {
     return first;
   }
 
-  /** Time on the audio clock's scale, ms, of strokes in `justPlayed` that is heard now. */
-  get playedMsNow(): number {
-    return (this.host.engineFrameHeard(window.performance.now()) / this.host.sampleRate) * 1000;
-  }
-
   /** Lets go of everything, as when the page loses the keyboard. */
   releaseAll(): void {
     this.host.send(['releaseAll']);
@@ -152,6 +147,7 @@ export class Instrument {
 
   /** Moves the start of the current track's loop to a song tick, so that a pattern just kept goes on where it was played. */
   launchAt(songTick: number): void {
+    this.performance.loopStart = songTick;
     this.host.send(['launch', CURRENT_TRACK, songTick]);
   }
 

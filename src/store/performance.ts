@@ -26,6 +26,8 @@ export class Performance {
   readonly sounded: Sounded[] = [];
   /** Song tick where the count-in ends. */
   fromTick = 0;
+  /** Song tick at which the current track's loop was at its start. */
+  loopStart = 0;
   voices = 0;
   private timeline = new Timeline(STOPPED);
   private readonly listeners = new Set<(sounded: Sounded) => void>();
@@ -58,6 +60,7 @@ export class Performance {
     switch (event.kind) {
       case 'anchor':
         this.fromTick = event.fromTick;
+        if (event.playing && !this.anchor.playing) this.loopStart = 0;
         this.timeline.push(event);
         // A new start: what sounded in the last one would lie at the same ticks.
         if (event.playing && event.tick <= event.fromTick && this.sounded.length > 0) this.sounded.length = 0;

@@ -2,7 +2,7 @@ import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { loopTicks } from '@/core/edit/loop';
 import { crop, doubled, withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
-import { demoSet } from '@/core/model/create';
+import { demoSet, emptyPattern } from '@/core/model/create';
 import {
   currentPattern,
   type BeatSet,
@@ -104,6 +104,14 @@ const slice = createSlice({
       track.current = slot;
       if (payload.tempo !== undefined) set.tempo = clampTempo(payload.tempo);
     },
+    /** An empty pattern of one bar in the next free slot becomes the current one. */
+    patternAdded(set, { payload }: PayloadAction<OfTrack>) {
+      const track = set.tracks[payload.track];
+      if (!track) return;
+      const slot = freeSlot(track);
+      track.patterns[slot] ??= emptyPattern(`Pattern ${slot + 1}`, set.meter);
+      track.current = slot;
+    },
     patternChosen(set, { payload }: PayloadAction<OfTrack & { slot: number }>) {
       const track = set.tracks[payload.track];
       if (track?.patterns[payload.slot]) track.current = payload.slot;
@@ -141,6 +149,7 @@ export const {
   cropped,
   loopRepeated,
   patternKept,
+  patternAdded,
   patternChosen,
   stepEntered,
   hitRecorded,
@@ -175,6 +184,7 @@ const stepOf: StepOf = (action: Action) => {
   if (takeDropped.match(action)) return { label: 'dropping a take' };
   if (cropped.match(action)) return { label: 'crop' };
   if (loopRepeated.match(action)) return { label: 'doubling' };
+  if (patternAdded.match(action)) return { label: 'new pattern' };
   if (patternKept.match(action)) return { label: 'Keep' };
   if (stepEntered.match(action)) return { label: 'step' };
   if (meterSet.match(action)) return { label: 'meter' };

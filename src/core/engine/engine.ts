@@ -11,7 +11,7 @@ import { MAX_TRACKS, PADS } from '../model/set';
 import { placeRecorded } from '../record/recordHit';
 import { CLICK, clickStrength, nextClick } from '../sequence/metronome';
 import { RepeatingPad } from '../sequence/noteRepeat';
-import { TrackPlayer } from '../sequence/trackPlayer';
+import { SAME_TICKS, TrackPlayer } from '../sequence/trackPlayer';
 import { framesPerTick, type Meter } from '../time/ticks';
 import { atTempo, frameAt, tickAt, Timeline, type Anchor } from '../time/timeline';
 import { placedTick, type Snap } from '../timing/place';
@@ -24,8 +24,6 @@ const STROKES_KEPT = 256;
 /** Frames between two `state` events. */
 const STATE_EVERY = 1024;
 const GAIN_RAMP_SECONDS = 0.01;
-/** Far below a frame at any tempo, far above the error of the arithmetic after days. */
-const ROUNDING_TICKS = 1e-6;
 
 /** One recorded stroke. */
 interface Stroke {
@@ -279,8 +277,8 @@ export class Engine {
   private play(startTick: number, countInTicks: number): void {
     if (this.now.playing) return;
     this.fromTick = startTick;
-    this.playedThrough = startTick - ROUNDING_TICKS;
-    this.clickedThrough = startTick - countInTicks - ROUNDING_TICKS;
+    this.playedThrough = startTick - 2 * SAME_TICKS; // the start itself is still to be played
+    this.clickedThrough = startTick - countInTicks - SAME_TICKS;
     // Song ticks come round again: what was heard live the last time must sound this time.
     for (const stroke of this.strokes) stroke.songTick = NaN;
     for (const track of this.tracks) {
@@ -531,24 +529,25 @@ export class Engine {
 
   /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
   private passBy(): void {
-    const through = tickAt(this.now, this.frame + 0.5) - ROUNDING_TICKS;
+    const through = tickAt(this.now, this.frame + 0.5) - 2 * SAME_TICKS;
     if (through > this.playedThrough) this.playedThrough = through;
   }
 
   private playHits(songTick: number): void {
     for (let t = 0; t < this.tracks.length; t++) {
       const { player, recipes, repeats } = this.tracks[t]!;
-      if (player.nextTick(this.playedThrough) !== songTick) continue;
+      if (player.nextTick(this.playedThrough) > songTick + SAME_TICKS) continue;
       const { nextPassTick, nextIndex } = player;
-      for (let i = nextIndex; i < player.count && nextPassTick + player.tick[i]! === songTick; i++) {
+      for (let i = nextIndex; i < player.count && nextPassTick + player.tick[i]! <= songTick + SAME_TICKS; i++) {
         const id = player.id[i]!;
-        if (this.alreadyHeard(id, songTick)) continue;
+        const placed = nextPassTick + player.tick[i]!;
+        if (this.alreadyHeard(id, placed)) continue;
         const pad = player.pad[i]!;
         if (repeats[pad]!.active && repeats[pad]!.lastFrame === this.frame) continue;
         const velocity = player.velocity[i]!;
         this.voices.trigger(recipes[pad]!, t, pad, velocity, this.frame);
         const struck = nextPassTick + player.struck[i]!;
-        this.events.push(EVENT.SOUNDED, this.frame, t, pad, velocity, id, 0, songTick, struck, this.frame);
+        this.events.push(EVENT.SOUNDED, this.frame, t, pad, velocity, id, 0, placed, struck, this.frame);
       }
     }
     this.playedThrough = songTick;
@@ -556,7 +555,9 @@ export class Engine {
 
   /** Whether the hit was struck by hand for this very moment, and has sounded. */
   private alreadyHeard(id: number, songTick: number): boolean {
-    for (const stroke of this.strokes) if (stroke.id === id && stroke.songTick === songTick) return true;
+    for (const stroke of this.strokes) {
+      if (stroke.id === id && Math.abs(stroke.songTick - songTick) <= SAME_TICKS) return true;
+    }
     return false;
   }
 
@@ -572,7 +573,7 @@ export class Engine {
 
   /** Beats that went by in silence are not made up for. */
   private passClicksBy(): void {
-    if (this.now.playing) this.clickedThrough = Math.max(this.clickedThrough, this.songTick - ROUNDING_TICKS);
+    if (this.now.playing) this.clickedThrough = Math.max(this.clickedThrough, this.songTick - SAME_TICKS);
   }
 
   private playClick(songTick: number): void {

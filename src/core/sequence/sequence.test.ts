@@ -95,6 +95,28 @@ describe('a track that plays', () => {
     );
   });
 
+  test('so it does with struck times, which are no whole ticks, far into the song: none twice, none left out', () => {
+    const anyTick = fc.integer({ min: 0, max: 3839_999_999 }).map((millionths) => millionths / 1e6);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(anyTick, { minLength: 1, maxLength: 12, selector: (t) => Math.round(t * 1000) }),
+        fc.integer({ min: 0, max: 5000 }),
+        (ticks, passes) => {
+          const sorted = ticks.sort((a, b) => a - b);
+          const p = player(3840, sorted);
+          const start = passes * 3840;
+          let at = start - 2e-6;
+          for (const tick of [...sorted, ...sorted.map((t) => t + 3840)]) {
+            at = p.nextTick(at);
+            if (Math.abs(at - start - tick) > 1e-5) return false;
+          }
+          return true;
+        },
+      ),
+      { numRuns: 500 },
+    );
+  });
+
   test('a recorded hit takes its place in order, and the place of an older one of its pad', () => {
     const p = player(3840, [0, 960, 1920]);
     p.insert(480, 470, 3, 0.5, 9);

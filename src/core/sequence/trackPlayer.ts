@@ -7,6 +7,9 @@ export const HIT_FIELDS = 5;
 /** Numbers of one pad's Feel in a pattern's message: grid (-1 = no Feel), strength, swing unit (0 = straight), ratio, spare. */
 export const FEEL_FIELDS = 5;
 
+/** Ticks that lie this near are one: far below a sample at any tempo, far above the rounding of a song of days. */
+export const SAME_TICKS = 1e-6;
+
 const ROOM_TO_RECORD = 512;
 
 /**
@@ -65,12 +68,13 @@ export class TrackPlayer {
   }
 
   /**
-   * The first song tick after `songTick` at which a hit is placed; Infinity when the loop is empty.
+   * The first song tick after `songTick`, by more than SAME_TICKS, at which a hit is placed; Infinity when the loop is empty.
    * Sets `nextIndex` and `nextPassTick`. Nothing plays before the launch.
    */
   nextTick(songTick: number): number {
     if (this.count === 0 || this.length <= 0) return Infinity;
-    const since = Math.max(songTick - this.launchTick, -1);
+    // A hit at the tick itself has been met, whatever the last bits of the arithmetic say.
+    const since = songTick - this.launchTick + SAME_TICKS;
     const pass = Math.max(0, Math.floor(since / this.length));
     let passTick = this.launchTick + pass * this.length;
     let index = since < 0 ? 0 : this.firstAfter(since - pass * this.length);

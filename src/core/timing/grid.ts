@@ -1,5 +1,5 @@
 import { PPQ } from '../time/ticks';
-import { swungTick, swings, type Swing } from './swing';
+import { swungTick, swings, unswungTick, type Swing } from './swing';
 
 /**
  * The grids, coarsest first: the name a musician reads and the length of its step in ticks. T is a triplet (three in
@@ -45,8 +45,9 @@ export function gridName(ticks: number): GridName | null {
  * one rounds in print.
  */
 export function nearestLine(tick: number, grid: number, swing?: Swing): number {
-  const k = Math.floor(tick / grid + 0.5);
-  if (!swing || !swings(grid, swing)) return k * grid;
+  if (!swing || !swings(grid, swing)) return Math.floor(tick / grid + 0.5) * grid;
+  // Between two swung lines the middle is not the straight middle swung.
+  const k = Math.floor(unswungTick(tick, swing) / grid);
   let best = swungTick((k - 1) * grid, swing);
   for (const candidate of [swungTick(k * grid, swing), swungTick((k + 1) * grid, swing)]) {
     if (Math.abs(candidate - tick) <= Math.abs(best - tick)) best = candidate;
@@ -57,8 +58,8 @@ export function nearestLine(tick: number, grid: number, swing?: Swing): number {
 /** The first line of the grid after `tick`. */
 export function nextLine(tick: number, grid: number, swing?: Swing): number {
   const swung = swing !== undefined && swings(grid, swing);
-  // Swing only ever moves lines later, by less than its unit.
-  let k = Math.floor(tick / grid) - (swung ? swing.unit / grid : 0);
+  // One early: arithmetic may put a tick on a line a hair to either side of it.
+  let k = Math.floor((swung ? unswungTick(tick, swing) : tick) / grid) - 1;
   for (;;) {
     const line = swung ? swungTick(k * grid, swing) : k * grid;
     if (line > tick) return line;

@@ -25,6 +25,16 @@ export function swungTick(tick: number, { unit, ratio }: Swing): number {
   return within < unit ? start + within * 2 * ratio : start + pair * ratio + (within - unit) * 2 * (1 - ratio);
 }
 
+/** The straight tick of which a swung one was made: the inverse of `swungTick`. */
+export function unswungTick(tick: number, { unit, ratio }: Swing): number {
+  const pair = 2 * unit;
+  const start = Math.floor(tick / pair) * pair;
+  const within = tick - start;
+  return within < pair * ratio
+    ? start + within / (2 * ratio)
+    : start + unit + (within - pair * ratio) / (2 * (1 - ratio));
+}
+
 /** A ratio in a musician's words: "straight", "triplet (2:1)", "58 : 42". */
 export function swingWords(ratio: number): string {
   if (ratio === STRAIGHT) return 'straight';

@@ -1,7 +1,7 @@
 import { BarChart } from 'react-native-gifted-charts';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { BIN_MS, earlyLate, histogram, offsetWords } from '@/core/timing/earlyLate';
+import { earlyLate, histogram, offsetWords } from '@/core/timing/earlyLate';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
 
@@ -23,6 +23,7 @@ export default function EarlyLateChart({ name, offsets }: Props) {
   const bins = histogram(offsets);
   const most = Math.max(...bins.map((bin) => bin.count));
   const bar = BARS_WIDTH / bins.length;
+  const xOf = (ms: number) => (bins.findIndex((bin) => bin.ms === ms) + 0.5) * bar - 1;
   const close = `${Math.round(sum.close * 100)} % within ±10 ms`;
   return (
     <View
@@ -38,12 +39,11 @@ export default function EarlyLateChart({ name, offsets }: Props) {
           spread {Math.round(sum.spread)} ms · {close} · {sum.count} {sum.count === 1 ? 'hit' : 'hits'}
         </Text>
       </View>
-      <View style={{ width: BARS_WIDTH, height: HEIGHT + 24 }} aria-hidden>
+      <View style={styles.bars} aria-hidden>
         <BarChart
           data={bins.map(({ ms, count }) => ({
             value: count,
             frontColor: Math.abs(ms) <= 10 ? tokens.moss : tokens.cap,
-            label: ms % 25 === 0 ? (ms > 0 ? `+${ms}` : String(ms)) : '',
           }))}
           height={HEIGHT}
           width={BARS_WIDTH}
@@ -60,10 +60,17 @@ export default function EarlyLateChart({ name, offsets }: Props) {
           disableScroll
           disablePress
           isAnimated={false}
-          xAxisLabelTextStyle={{ color: tokens.cap, fontFamily: NUMBERS, fontSize: 10, width: 34, marginLeft: -8 }}
+          xAxisLabelsHeight={0}
         />
       </View>
-      <Text style={[styles.small, { color: tokens.cap }]}>early, ms, late · bars of {BIN_MS} ms</Text>
+      <View aria-hidden style={styles.axis}>
+        {[-50, -25, 0, 25, 50].map((ms) => (
+          <Text key={ms} style={[styles.number, { color: tokens.cap, left: xOf(ms) - 20 }]}>
+            {ms > 0 ? `+${ms}` : ms}
+          </Text>
+        ))}
+      </View>
+      <Text style={[styles.small, { color: tokens.cap }]}>ms from the grid: early to the left, late to the right</Text>
     </View>
   );
 }
@@ -71,6 +78,9 @@ export default function EarlyLateChart({ name, offsets }: Props) {
 const styles = StyleSheet.create({
   frame: { borderRadius: RADIUS, padding: 10, gap: 6, overflow: 'hidden' },
   facts: { gap: 0 },
+  bars: { width: BARS_WIDTH, height: HEIGHT + 4, overflow: 'hidden' },
+  axis: { width: BARS_WIDTH, height: 16 },
+  number: { position: 'absolute', width: 40, textAlign: 'center', fontFamily: NUMBERS, fontSize: 11, lineHeight: 14 },
   words: { fontFamily: WORDS, fontSize: 18, lineHeight: 24 },
   small: { fontFamily: WORDS, fontSize: 15, lineHeight: 20 },
 });

@@ -22,6 +22,9 @@ import { LoudnessControls } from './LoudnessControls';
 import { Suggestions } from './Suggestions';
 import { TimingControls } from './TimingControls';
 
+/** Low, so that the controls are in sight with the picture; a lane alone has more room. */
+const LANE_PX = 24;
+
 /** Feel: timing and loudness as treatments that can be changed or taken away at any time, with the picture of what was played. */
 export function FeelSheet() {
   const dispatch = useAppDispatch();
@@ -100,7 +103,8 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
       </View>
       <PatternPicture
         shown={shown}
-        laneHeight={34}
+        laneHeight={scope.kind === 'lane' ? 48 : LANE_PX}
+        {...(scope.kind === 'lane' && { onlyPad: scope.pad })}
         selected={selected}
         onSelect={(ids) => choose(ids.length > 0 ? { kind: 'hits', ids } : { kind: 'pattern' })}
       />

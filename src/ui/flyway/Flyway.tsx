@@ -34,6 +34,7 @@ export function Flyway() {
       meter,
       fromTick: performance.fromTick,
       loop,
+      loopStart: performance.loopStart,
       sounded: performance.sounded,
       heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
       tokens,

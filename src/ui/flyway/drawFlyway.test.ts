@@ -1,7 +1,14 @@
 import { barWidth, beatsUntil, loopEnds, tickX } from './drawFlyway';
 
 const meter = { beats: 4, unit: 4 };
-const view = (now: number, loop = 7680, fromTick = 0) => ({ width: 390, now, loop, fromTick, meter });
+const view = (now: number, loop = 7680, fromTick = 0) => ({
+  width: 390,
+  now,
+  loop,
+  loopStart: 0,
+  fromTick,
+  meter,
+});
 
 test('now stands still and the ticks pass by', () => {
   expect(tickX(view(1000), 1000)).toBe(tickX(view(5000), 5000));
@@ -15,5 +22,7 @@ test('the coming loop end is there even when it is out of sight, with the beats 
   expect(loopEnds(view(3700, 3840))).toEqual([3840, 7680]);
   expect(loopEnds(view(-3840))).toEqual([7680]);
   expect(loopEnds(view(0, 0))).toEqual([]);
+  // A pattern kept while the song goes on begins where it was played.
+  expect(loopEnds({ ...view(4000), loopStart: 3840 })).toEqual([11520]);
   expect([0, 1, 959, 961, 6719, 6721, 7679].map((now) => beatsUntil(7680, now, meter))).toEqual([8, 8, 8, 7, 2, 1, 1]);
 });

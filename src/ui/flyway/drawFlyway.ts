@@ -16,6 +16,8 @@ export interface FlywayView {
   fromTick: number;
   /** Loop length in ticks, 0 for none. */
   loop: number;
+  /** Song tick at which the loop was at its start. */
+  loopStart: number;
   sounded: readonly Sounded[];
   /** Engine frame heard now: what sounds later is not drawn yet. */
   heardFrame: number;
@@ -38,12 +40,14 @@ export function tickX(view: Pick<FlywayView, 'width' | 'now' | 'meter'>, tick: n
 }
 
 /** The song ticks at which the loop begins again: the next one wherever it is, and those after it to the right edge. */
-export function loopEnds(view: Pick<FlywayView, 'width' | 'now' | 'meter' | 'loop' | 'fromTick'>): number[] {
+export function loopEnds(
+  view: Pick<FlywayView, 'width' | 'now' | 'meter' | 'loop' | 'loopStart' | 'fromTick'>,
+): number[] {
   if (view.loop <= 0) return [];
   const lastTick = view.now + ((view.width * (1 - NOW_AT)) / barWidth(view.width)) * ticksPerBar(view.meter);
   const ends: number[] = [];
   const start = Math.max(view.now, view.fromTick);
-  let end = (Math.floor(start / view.loop) + 1) * view.loop;
+  let end = view.loopStart + (Math.floor((start - view.loopStart) / view.loop) + 1) * view.loop;
   do ends.push(end);
   while ((end += view.loop) <= lastTick);
   return ends;
@@ -105,8 +109,11 @@ function drawHits(c: CanvasRenderingContext2D, view: FlywayView): void {
     if (x < -10 || x > width) continue;
     const y = 7 + space * (1 - lanes[hit.pad]!);
     if (!Number.isNaN(hit.placed)) {
+      const placedX = tickX(view, hit.placed);
       c.fillStyle = tokens.moss;
-      c.fillRect(tickX(view, hit.placed) - 1, y - 5, 2, 10);
+      c.fillRect(placedX - 1, y - 5, 2, 10);
+      // How early or late it was: the way from where it was struck to where it is placed.
+      c.fillRect(Math.min(x, placedX), y - 1, Math.abs(placedX - x), 2);
     }
     c.fillStyle = hit.live ? tokens.breast : tokens.wing;
     c.beginPath();

@@ -72,7 +72,8 @@ export function KeepSheet() {
             key={bars}
             tone={bars === shown ? 'primary' : 'plain'}
             label={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
-            text={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
+            caption="Keep"
+            text={bars === 1 ? '1 bar' : `${bars} bars`}
             disabled={!canKeep}
             onPress={() => take(bars)}
             style={styles.keep}
@@ -201,7 +202,7 @@ function Words({ children }: { children: string }) {
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
-  keep: { flexGrow: 1, minWidth: 88, minHeight: 60 },
+  keep: { flexGrow: 1, flexBasis: 0, minWidth: 72, minHeight: 60 },
   grow: { flexGrow: 1, minWidth: 56 },
   words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
 });

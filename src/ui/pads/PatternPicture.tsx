@@ -15,12 +15,15 @@ import { NUMBERS, RADIUS, WORDS, type Tokens } from '../theme/tokens';
 
 const LABEL_PX = 92;
 const QUILL = 7;
+const NARROW_QUILL = 4;
 /** How near a tap must be to a hit to mean it, px. */
 const TAP_PX = 16;
 
 interface Props {
   /** Instead of the current pattern: how it would be. */
   shown?: Pattern;
+  /** Only this pad's lane. */
+  onlyPad?: number;
   /** Height of each lane in px; without it the lanes share the height there is. */
   laneHeight?: number;
   selected?: ReadonlySet<number>;
@@ -32,7 +35,7 @@ interface Props {
  * A pattern as a picture: a lane for each sound it uses, hits as slanted strokes where they were struck and as tall as
  * they are strong, with a moss mark where they are placed. A hit that another one covers is an outline.
  */
-export function PatternPicture({ shown, laneHeight, selected, onSelect }: Props) {
+export function PatternPicture({ shown, onlyPad, laneHeight, selected, onSelect }: Props) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   const track = useAppSelector(selectTrack);
@@ -47,9 +50,11 @@ export function PatternPicture({ shown, laneHeight, selected, onSelect }: Props)
   useFrame((now) => {
     if (!head.current) return;
     const tick = playing ? performance.tickHeard(now) : (step ?? performance.anchor.tick);
-    head.current.style.left = `${(100 * mod(Math.max(0, tick), length)) / length}%`;
+    const sinceLaunch = playing || step === null ? Math.max(0, tick) - performance.loopStart : tick;
+    head.current.style.left = `${(100 * mod(sinceLaunch, length)) / length}%`;
   }, playing);
-  const pads = [...new Set([...sounding, ...covered].map((hit) => hit.pad))].sort((a, b) => b - a);
+  const used = [...new Set([...sounding, ...covered].map((hit) => hit.pad))].sort((a, b) => b - a);
+  const pads = onlyPad === undefined ? used : used.filter((pad) => pad === onlyPad);
   const beats = Array.from({ length: Math.max(1, Math.round(length / ticksPerBeat(meter))) }, (_, i) => i);
   return (
     <View
@@ -184,6 +189,7 @@ const Lane = memo(function Lane(props: LaneProps) {
   const { name, pad, hits, covered, length, beats, beatsPerBar, height, selected, tokens } = props;
   const share = (tick: number): `${number}%` => `${(100 * tick) / length}%`;
   const own = hits.filter((hit) => hit.pad === pad);
+  const narrow = height !== undefined && { width: NARROW_QUILL };
   const lines = beats > 64 ? Math.ceil(beats / beatsPerBar) : beats;
   return (
     <View style={[styles.lane, height === undefined ? styles.shared : { height }]}>
@@ -211,6 +217,7 @@ const Lane = memo(function Lane(props: LaneProps) {
               key={`covered ${hit.id}`}
               style={[
                 styles.quill,
+                narrow,
                 styles.covered,
                 { left: share(hit.struck), height: '80%', borderColor: tokens.straw },
               ]}
@@ -221,6 +228,7 @@ const Lane = memo(function Lane(props: LaneProps) {
             key={hit.id}
             style={[
               styles.quill,
+              narrow,
               {
                 left: share(hit.struck),
                 height: `${20 + 70 * hit.velocity}%`,
@@ -232,7 +240,7 @@ const Lane = memo(function Lane(props: LaneProps) {
         {own.map((hit) => (
           <View
             key={`placed ${hit.id}`}
-            style={[styles.placed, { left: share(hit.tick), backgroundColor: tokens.moss }]}
+            style={[styles.placed, narrow, { left: share(hit.tick), backgroundColor: tokens.moss }]}
           />
         ))}
       </View>

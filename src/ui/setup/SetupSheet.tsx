@@ -28,7 +28,7 @@ const WHEN: { value: ClickTime; name: string }[] = [
   { value: 'countIn', name: 'Count-in only' },
 ];
 const BETWEEN: { value: GridName | 'none'; name: string }[] = [
-  { value: 'none', name: 'Beats' },
+  { value: 'none', name: 'Beat' },
   { value: '1/8', name: '1/8' },
   { value: '1/8T', name: '1/8T' },
   { value: '1/16', name: '1/16' },
@@ -57,18 +57,21 @@ export function SetupSheet() {
       <SheetTitle>Metronome</SheetTitle>
       <Segments
         label="Click sound"
+        caption="Sound"
         value={metronome.sound}
         options={CLICK_SOUNDS.map((value) => ({ value, name: SOUND_WORDS[value] }))}
         onChoose={(sound) => dispatch(metronomeSet({ sound }))}
       />
       <Segments
         label="Click when"
+        caption="When"
         value={metronome.when}
         options={WHEN}
         onChoose={(when) => dispatch(metronomeSet({ when }))}
       />
       <Segments
         label="Click every"
+        caption="Every"
         value={metronome.between ?? 'none'}
         options={BETWEEN}
         onChoose={(between) => dispatch(metronomeSet({ between: between === 'none' ? null : between }))}
@@ -77,7 +80,7 @@ export function SetupSheet() {
       <SheetTitle>Touch</SheetTitle>
       <ControlButton
         label="Fixed velocity"
-        text={fixed.on ? 'Every strike equally hard' : 'As hard as it is struck'}
+        text={fixed.on ? 'Fixed velocity: on' : 'Fixed velocity: off'}
         pressed={fixed.on}
         onPress={() => dispatch(fixedVelocityToggled())}
       />

@@ -1,9 +1,14 @@
 import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useTokens } from '../theme/theme';
+import { WORDS } from '../theme/tokens';
 import { ControlButton } from './ControlButton';
 
 interface Props<T extends string | number> {
   /** Accessible name of the whole choice. */
   label: string;
+  /** The same for the eye, where the options alone do not tell it. */
+  caption?: string;
   value: T | null;
   options: readonly { value: T; name: string; note?: string }[];
   numeric?: boolean;
@@ -11,9 +16,15 @@ interface Props<T extends string | number> {
 }
 
 /** A few values side by side, of which one holds. `note` is a small second line, such as what choosing it would do. */
-export function Segments<T extends string | number>({ label, value, options, numeric, onChoose }: Props<T>) {
+export function Segments<T extends string | number>({ label, caption, value, options, numeric, onChoose }: Props<T>) {
+  const tokens = useTokens();
   return (
     <View role="group" aria-label={label} style={styles.row}>
+      {caption !== undefined && (
+        <Text aria-hidden style={[styles.caption, { color: tokens.cap }]}>
+          {caption}
+        </Text>
+      )}
       {options.map((option) => (
         <ControlButton
           key={option.value}
@@ -33,5 +44,6 @@ export function Segments<T extends string | number>({ label, value, options, num
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
-  option: { flexGrow: 1, minWidth: 56 },
+  option: { flexGrow: 1, flexBasis: 0, minWidth: 46, paddingHorizontal: 2 },
+  caption: { width: 74, alignSelf: 'center', fontFamily: WORDS, fontSize: 16, lineHeight: 20 },
 });

@@ -73,7 +73,7 @@ export function AudioLock() {
 
 const styles = StyleSheet.create({
   lock: { paddingHorizontal: 8, paddingTop: 6 },
-  notice: { top: 0, bottom: 'auto' },
+  notice: { top: 0, bottom: 'auto', zIndex: 4 },
   progress: {
     position: 'absolute',
     left: 8,

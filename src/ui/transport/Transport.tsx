@@ -7,7 +7,7 @@ import { ClickControls } from './ClickControls';
 import { History } from './History';
 import { PlayControls } from './PlayControls';
 import { Position } from './Position';
-import { SetMenu } from './SetMenu';
+import { PatternMenu, SetMenu } from './SetMenu';
 import { TempoControl } from './TempoControl';
 
 /** What never leaves the screen: the set, undo, play and record, where the song is, tempo and click. */
@@ -19,6 +19,7 @@ export function Transport() {
     <View style={[styles.row, wide && styles.set]}>
       <View style={styles.grow}>
         <SetMenu />
+        <PatternMenu />
       </View>
       <History />
       <ControlButton
@@ -54,7 +55,7 @@ const styles = StyleSheet.create({
   phone: { paddingHorizontal: 8, paddingTop: 4, gap: 6 },
   wide: { paddingHorizontal: 12, paddingVertical: 8, gap: 16, flexDirection: 'row', alignItems: 'center' },
   row: { flexDirection: 'row', gap: 4, alignItems: 'stretch' },
-  grow: { flex: 1, minWidth: 0 },
+  grow: { flex: 1, minWidth: 0, flexDirection: 'row' },
   set: { flex: 1, minWidth: 0, alignItems: 'center' },
   time: { width: 392 },
   play: { width: 380 },
