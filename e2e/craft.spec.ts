@@ -104,7 +104,7 @@ test('Keep with the song: the last bars that were played, unarmed, become a patt
   await drum(page, beats); // bars 2 to 5
   await expect(app.position).toHaveText(/^6\./);
   await app.button('Keep').click();
-  await app.button('Keep 2 bars').click();
+  await page.getByRole('menuitem', { name: 'Keep 2 bars' }).click();
   await expect(page.getByText(/^Kept 2 bars, 8 hits/)).toBeVisible();
   const set = await app.savedSet((s) => hits(s).length === 8);
   expect(set.tracks[0]!.patterns[0]).toMatchObject({ name: 'Kept 1', length: 7680 });
@@ -142,7 +142,7 @@ test('Keep of free playing: tempo and first beat are found, can be halved and nu
   await app.button('Halve estimated tempo').click();
   await expect(tempo).toHaveValue(/^5[12]/);
   await app.button('Double estimated tempo').click();
-  await app.button('Keep 4 bars').click();
+  await page.getByRole('menuitem', { name: 'Keep 4 bars' }).click();
   const set = await app.savedSet((s) => hits(s).length > 0);
   expect(Math.abs(set.tempo / 104 - 1)).toBeLessThan(0.01);
   expect(hits(set)).toHaveLength(strokes.length);

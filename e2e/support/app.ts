@@ -75,7 +75,7 @@ export class App {
 
   /** A strip, by its name. */
   strip(name: string): Locator {
-    return this.page.getByRole('slider', { name, exact: true });
+    return this.page.getByRole('spinbutton', { name, exact: true });
   }
 
   async countIn(text: 'None' | '1 bar' | '2 bars'): Promise<void> {

@@ -1,18 +1,22 @@
 import { demoSet, emptySet } from '@/core/model/create';
 import { currentPattern, type Hit } from '@/core/model/set';
-import { selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
+import { soundingHits } from '@/core/sequence/soundingHits';
+import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
+import { compared, sheetClosed, takeHeard } from './sessionSlice';
 import {
   gridSet,
   hitRecorded,
   hitReleased,
   loopBarsSet,
+  meterSet,
   metronomeToggled,
   patternCleared,
   setLoaded,
   setOpened,
   tempoSet,
+  treatmentSet,
 } from './setSlice';
-import { DEFAULT_PAD_KEYS, readSettings } from './settingsSlice';
+import { DEFAULT_PAD_KEYS, defaultSettings, readSettings } from './settingsSlice';
 import { createStore, type Store } from './store';
 import { redone, undone } from './undoable';
 
@@ -111,11 +115,51 @@ test('halving the loop hides hits, doubling back shows them again', () => {
   expect(currentPattern(selectSet(store.getState()).tracks[0]!)!.hits).toEqual([]);
 });
 
+test('a Feel is an undoable step, one for a whole drag; what one hears alone or compares leaves the document alone', () => {
+  const store = createStore();
+  store.dispatch(setLoaded(demoSet()));
+  const before = selectSet(store.getState());
+  const feel = (strength: number) =>
+    treatmentSet({
+      track: 0,
+      scope: { kind: 'lane', pad: 4 },
+      treatment: { feel: { grid: 240, strength } },
+      gesture: 'drag 1',
+    });
+  [feel(0.9), feel(0.5), feel(0.2)].forEach(store.dispatch);
+  expect(store.getState().set.past).toHaveLength(1);
+  const heard = () => currentPattern(selectHeardSet(store.getState()).tracks[0]!)!;
+  expect(soundingHits(heard()).some((h) => h.tick % 240 !== 0)).toBe(true);
+  store.dispatch(compared(true));
+  expect(soundingHits(heard()).every((h) => h.tick === h.struck)).toBe(true);
+  store.dispatch(takeHeard(7));
+  expect(heard().hits).toEqual([]);
+  store.dispatch(sheetClosed()); // closing the sheet ends both
+  expect(selectHeardSet(store.getState())).toBe(selectSet(store.getState()));
+  store.dispatch(undone());
+  expect(selectSet(store.getState())).toEqual(before);
+});
+
+test('a meter change keeps the number of bars of every pattern, and undo brings the old meter back', () => {
+  const store = createStore();
+  store.dispatch(setLoaded(demoSet()));
+  store.dispatch(meterSet({ beats: 7, unit: 8 }));
+  expect(selectPattern(store.getState())!.length).toBe(2 * 3360);
+  store.dispatch(undone());
+  expect(selectSet(store.getState())).toEqual(demoSet());
+});
+
 test('settings that cannot be right fall back one by one', () => {
   expect(readSettings(null).padKeys).toEqual(DEFAULT_PAD_KEYS);
   expect(readSettings('{nonsense').theme).toBe('dark');
   const read = readSettings(
     JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, padKeys: ['KeyA'] }),
   );
-  expect(read).toEqual({ theme: 'light', fixedVelocity: { on: true, value: 0.8 }, padKeys: DEFAULT_PAD_KEYS });
+  expect(read).toEqual({ ...defaultSettings, theme: 'light', fixedVelocity: { on: true, value: 0.8 } });
+  expect(
+    readSettings(JSON.stringify({ latencyMs: { touch: 37, keys: 9000, foot: 3 }, repeatRate: '1/5' })),
+  ).toMatchObject({
+    latencyMs: { touch: 37 },
+    repeatRate: '1/16',
+  });
 });

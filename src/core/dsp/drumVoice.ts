@@ -64,7 +64,7 @@ export class DrumVoice {
 
   /** Overwrites `mono` with the next `frames` samples, before pan and level. */
   render(mono: Float64Array, frames: number, metal: Float64Array): void {
-    for (let i = 0; i < frames; i++) mono[i] = 0;
+    mono.fill(0, 0, frames);
     if (this.body.left > 0) this.body.render(mono, frames);
     let sounding = this.body.left > 0;
     for (let l = 0; l < this.layerCount; l++) {

@@ -46,6 +46,29 @@ describe('reading a stored set', () => {
     for (const set of [demoSet(), emptySet()]) expect(readSet(JSON.stringify(set))).toEqual({ set });
   });
 
+  test('brings a set of version 1 up to date, with what its time had not', () => {
+    const { metronome, ...rest } = demoSet();
+    const old = { ...rest, schema: 1, metronome: { on: true, level: 0.4 } };
+    expect(metronome.sound).toBe('wood');
+    expect(readSet(JSON.stringify(old))).toEqual({
+      set: { ...demoSet(), metronome: { on: true, level: 0.4, sound: 'wood', when: 'always', between: null } },
+    });
+  });
+
+  test('keeps treatments and takes, and refuses what they cannot be', () => {
+    const set = demoSet();
+    const pattern = set.tracks[0]!.patterns[0]!;
+    const feel = { grid: 240, strength: 0.5, swing: { unit: 240, ratio: 0.6 }, spare: 12.5 };
+    pattern.feel = feel;
+    pattern.lanes = [
+      { pad: 4, feel, loudness: { level: 0.2, even: 1, scale: 1, accents: { bar: 3840, at: [0], amount: 1 } } },
+    ];
+    Object.assign(pattern.hits[0]!, { take: 3, feel: { grid: 0, strength: 1 } });
+    expect(readSet(JSON.stringify(set))).toEqual({ set });
+    feel.swing.ratio = 0.9;
+    expect(readSet(JSON.stringify(set))).toEqual({ error: expect.stringMatching(/feel, swing, ratio/) });
+  });
+
   test('drops what no set has', () => {
     const read = readSet(text((set) => Object.assign(set, { extra: 1, tracks: Object.assign(set.tracks, {}) })));
     expect(read).toEqual({ set: demoSet() });

@@ -96,7 +96,7 @@ describe('a track that plays', () => {
   });
 
   test('so it does with struck times, which are no whole ticks, far into the song: none twice, none left out', () => {
-    const anyTick = fc.integer({ min: 0, max: 3839_999_999 }).map((millionths) => millionths / 1e6);
+    const anyTick = fc.integer({ min: 0, max: 3839_990_000 }).map((millionths) => millionths / 1e6);
     fc.assert(
       fc.property(
         fc.uniqueArray(anyTick, { minLength: 1, maxLength: 12, selector: (t) => Math.round(t * 1000) }),

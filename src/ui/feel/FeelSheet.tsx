@@ -74,6 +74,26 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
   const name =
     scope.kind === 'lane' ? pads[scope.pad]!.name : scope.kind === 'hits' ? `${within.length} chosen` : 'All';
 
+  const suggestions = (
+    <Suggestions
+      pattern={pattern}
+      scope={scope}
+      pads={pads}
+      tempo={tempo}
+      onUse={(pad, ticks) => {
+        const feel = { ...(ownTreatment(pattern, { kind: 'lane', pad }).feel ?? { strength: 1 }), grid: ticks };
+        setPreview(null);
+        dispatch(
+          treatmentSet({
+            track: CURRENT_TRACK,
+            scope: scope.kind === 'hits' ? scope : { kind: 'lane', pad },
+            treatment: { feel },
+          }),
+        );
+      }}
+    />
+  );
+
   return (
     <>
       <View role="group" aria-label="Treat" style={styles.wrap}>
@@ -117,23 +137,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
         />
       )}
       <SheetTitle>Timing</SheetTitle>
-      <Suggestions
-        pattern={pattern}
-        scope={scope}
-        pads={pads}
-        tempo={tempo}
-        onUse={(pad, ticks) => {
-          const feel = { ...(ownTreatment(pattern, { kind: 'lane', pad }).feel ?? { strength: 1 }), grid: ticks };
-          setPreview(null);
-          dispatch(
-            treatmentSet({
-              track: CURRENT_TRACK,
-              scope: scope.kind === 'hits' ? scope : { kind: 'lane', pad },
-              treatment: { feel },
-            }),
-          );
-        }}
-      />
+      {scope.kind !== 'pattern' && suggestions}
       <TimingControls
         feel={preview ?? own.feel}
         tempo={tempo}
@@ -142,6 +146,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
         onGrid={chooseGrid}
         onFeel={setFeel}
       />
+      {scope.kind === 'pattern' && suggestions}
       <Narrower
         count={narrower(pattern, scope, 'feel')}
         what="a Feel"

@@ -37,24 +37,20 @@ export function LoudnessControls({ loudness, meter, onLoudness }: Props) {
           style={{ flexGrow: 1 }}
         />
       </View>
-      <Strip
-        label="Even out"
-        value={base.even}
-        text={`${Math.round(base.even * 100)} %`}
-        onChange={(even, gesture) => change({ even }, gesture)}
-      />
+      <Strip label="Even out" value={base.even} unit="%" onChange={(even, gesture) => change({ even }, gesture)} />
       <Strip
         label="To velocity"
         value={base.level}
-        min={0.01}
-        text={String(Math.round(base.level * 127))}
+        min={1 / 127}
+        step={1 / 127}
+        scale={127}
         onChange={(level, gesture) => change({ level }, gesture)}
       />
       <Strip
         label="Scale"
         value={base.scale}
         max={2}
-        text={`${Math.round(base.scale * 100)} %`}
+        unit="%"
         onChange={(scale, gesture) => change({ scale }, gesture)}
       />
       <View role="group" aria-label="Accents" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 4 }}>
@@ -77,7 +73,7 @@ export function LoudnessControls({ loudness, meter, onLoudness }: Props) {
         <Strip
           label="Accent"
           value={accents.amount}
-          text={`${Math.round(accents.amount * 100)} %`}
+          unit="%"
           onChange={(amount, gesture) => accent(accents.at, gesture, amount)}
         />
       )}

@@ -75,7 +75,7 @@ export function TimingControls({ feel, tempo, fallbackGrid, coveredWith, onGrid,
       <Strip
         label="Strength"
         value={base.strength}
-        text={`${Math.round(base.strength * 100)} %`}
+        unit="%"
         onChange={(strength, gesture) => onFeel({ ...base, strength }, gesture)}
       />
       <View style={{ flexDirection: 'row', gap: 4, alignItems: 'center' }}>
@@ -93,7 +93,8 @@ export function TimingControls({ feel, tempo, fallbackGrid, coveredWith, onGrid,
             min={STRAIGHT}
             max={MOST_SWING}
             step={0.001}
-            text={`${Math.round(swing.ratio * 1000) / 10} %, ${swingWords(swing.ratio)}`}
+            unit="%"
+            note={swingWords(swing.ratio)}
             onChange={(ratio, gesture) =>
               setSwing({ ...swing, ratio: Math.abs(ratio - 2 / 3) < 0.0016 ? 2 / 3 : ratio }, gesture)
             }
@@ -105,7 +106,8 @@ export function TimingControls({ feel, tempo, fallbackGrid, coveredWith, onGrid,
         value={spareMs}
         max={MOST_SPARE_MS}
         step={1}
-        text={spareMs === 0 ? 'all hits' : `${spareMs} ms`}
+        scale={1}
+        unit="ms"
         onChange={(ms, gesture) => {
           const { spare: _, ...all } = base;
           onFeel(ms === 0 ? all : { ...base, spare: msToTicks(ms, tempo) }, gesture);

@@ -51,6 +51,7 @@ export function KeepSheet() {
   const now = anchor.playing ? instrument.performance.tickHeard(window.performance.now()) : null;
   const grid = gridTicks(inputQuantize.grid);
   const windowOf = (bars: number) => keepWindow(keepable, beat, bars, shift, meter, grid, now);
+  const view = windowOf(shown);
   const canKeep = keepable.withSong ? keepable.strokes.length > 0 : beat !== null;
   const take = (bars: number) => {
     if (keep(store, instrument, windowOf(bars), keepable.withSong ? null : beat) > 0) dispatch(sheetClosed());
@@ -59,17 +60,13 @@ export function KeepSheet() {
     <Sheet title="Keep">
       <Words>{sentence(keepable.strokes.length, keepable.withSong, beat)}</Words>
       {keepable.strokes.length > 0 && (
-        <PlayedPicture
-          placed={windowOf(shown).placed}
-          from={windowOf(shown).from}
-          length={windowOf(shown).length}
-          bar={ticksPerBar(meter)}
-        />
+        <PlayedPicture placed={view.placed} from={view.from} length={view.length} bar={ticksPerBar(meter)} />
       )}
-      <View style={styles.row}>
+      <View role="menu" aria-label="Keep" style={styles.row}>
         {KEEP_BARS.map((bars) => (
           <ControlButton
             key={bars}
+            role="menuitem"
             tone={bars === shown ? 'primary' : 'plain'}
             label={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
             caption="Keep"

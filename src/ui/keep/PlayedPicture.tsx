@@ -13,6 +13,8 @@ interface Props {
 }
 
 const HEIGHT = 96;
+/** Of the drawing, stretched to the width there is. */
+const WIDTH = 400;
 /** Bars shown before and after the window. */
 const AROUND = 1;
 
@@ -26,6 +28,16 @@ export function PlayedPicture({ placed, from, length, bar }: Props) {
   const visible = placed.filter(({ tick }) => tick >= start && tick < start + span);
   const within = (tick: number) => tick >= from - bar / 32 && tick < from + length - bar / 32;
   const count = placed.filter(({ tick }) => within(tick)).length;
+  /** All strokes as one path: thousands of elements would take longer to make than they are looked at. */
+  const path = (strokes: readonly PlacedStroke[]) =>
+    strokes
+      .map(({ stroke, tick }) => {
+        const left = (WIDTH * (tick - start)) / span;
+        const top = 22 + ((HEIGHT - 40) * (lanes.indexOf(stroke.pad) + 0.5)) / lanes.length;
+        const height = 4 + 10 * stroke.velocity;
+        return `M${left.toFixed(1)} ${(top + height).toFixed(1)}l2-${height.toFixed(1)}h3l-2 ${height.toFixed(1)}z`;
+      })
+      .join('');
   return (
     <View
       role="img"
@@ -38,20 +50,10 @@ export function PlayedPicture({ placed, from, length, bar }: Props) {
           {i < AROUND || i >= span / bar - AROUND ? '' : i - AROUND + 1}
         </Text>
       ))}
-      {visible.map(({ stroke, tick }) => (
-        <View
-          key={stroke.id}
-          style={[
-            styles.stroke,
-            {
-              left: x(tick),
-              top: 22 + ((HEIGHT - 40) * (lanes.indexOf(stroke.pad) + 0.5)) / lanes.length,
-              height: 4 + 10 * stroke.velocity,
-              backgroundColor: within(tick) ? tokens.breast : tokens.rule,
-            },
-          ]}
-        />
-      ))}
+      <svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" aria-hidden>
+        <path d={path(visible.filter(({ tick }) => !within(tick)))} fill={tokens.rule} />
+        <path d={path(visible.filter(({ tick }) => within(tick)))} fill={tokens.breast} />
+      </svg>
     </View>
   );
 }
@@ -69,5 +71,4 @@ const styles = StyleSheet.create({
     fontSize: 12,
     lineHeight: 18,
   },
-  stroke: { position: 'absolute', width: 3, transform: [{ skewX: '-10deg' }] },
 });

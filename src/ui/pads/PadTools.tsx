@@ -63,7 +63,7 @@ export function PlayTools() {
         text={repeat.on ? 'On' : 'Off'}
         pressed={repeat.on}
         onPress={() => dispatch(repeatToggled())}
-        style={styles.grow}
+        style={styles.share}
       />
       <Choice
         label="Repeat rate"
@@ -72,27 +72,25 @@ export function PlayTools() {
         options={RATE_OPTIONS}
         numeric
         onChoose={(name) => dispatch(repeatRateSet(name))}
-        style={styles.grid}
+        style={styles.rate}
       />
-      {repeat.on ? (
-        <ControlButton
-          label="Latch"
-          caption="Latch"
-          text={repeat.latch ? 'On' : 'Off'}
-          pressed={repeat.latch}
-          onPress={() => dispatch(latchToggled())}
-          style={styles.share}
-        />
-      ) : (
-        <ControlButton
-          label="Step input"
-          caption="Step in"
-          text={step ? 'On' : 'Off'}
-          pressed={step !== null}
-          onPress={() => dispatch(stepInputToggled())}
-          style={styles.share}
-        />
-      )}
+      <ControlButton
+        label="Latch"
+        caption="Latch"
+        text={repeat.latch ? 'On' : 'Off'}
+        pressed={repeat.latch}
+        disabled={!repeat.on}
+        onPress={() => dispatch(latchToggled())}
+        style={styles.share}
+      />
+      <ControlButton
+        label="Step input"
+        caption="Steps in"
+        text={step ? 'On' : 'Off'}
+        pressed={step !== null}
+        onPress={() => dispatch(stepInputToggled())}
+        style={styles.share}
+      />
       {SHEETS.map(({ name, title }) => (
         <ControlButton
           key={name}
@@ -151,5 +149,6 @@ const styles = StyleSheet.create({
   grid: { minWidth: 62 },
   loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
   bars: { flex: 1, minWidth: 0 },
-  share: { flexGrow: 1, flexShrink: 1, minWidth: 50 },
+  rate: { minWidth: 54, paddingHorizontal: 2 },
+  share: { flexGrow: 1, flexShrink: 1, minWidth: 44, paddingHorizontal: 2 },
 });

@@ -1,4 +1,5 @@
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useAppSelector } from '@/store/store';
 import { WIDE } from '../theme/tokens';
 import { PadGrid } from './PadGrid';
 import { PADS_WIDTH } from '../shared/Sheet';
@@ -9,6 +10,8 @@ import { StepBar } from './StepBar';
 /** The place *Pads*: tools above the pads; on a wide screen the current pattern stands beside them. */
 export function PadsScreen() {
   const wide = useWindowDimensions().width >= WIDE;
+  // A sheet lies there, and shows the pattern itself when it treats it.
+  const sheet = useAppSelector((state) => state.session.sheet !== null);
   return (
     <View style={styles.screen}>
       <View style={[styles.play, wide && styles.playWide]}>
@@ -19,7 +22,7 @@ export function PadsScreen() {
         </View>
         <PadGrid />
       </View>
-      {wide && <PatternPicture />}
+      {wide && !sheet && <PatternPicture />}
     </View>
   );
 }

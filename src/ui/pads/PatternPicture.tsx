@@ -99,7 +99,15 @@ export function PatternPicture({ shown, onlyPad, laneHeight, selected, onSelect 
             <WingBars color={tokens.wing} height="100%" slant={0.6} />
           </View>
         </View>
-        {onSelect && <Selector pads={pads} hits={[...sounding, ...covered]} length={length} onSelect={onSelect} />}
+        {onSelect && (
+          <Selector
+            pads={pads}
+            hits={[...sounding, ...covered]}
+            length={length}
+            selected={selected}
+            onSelect={onSelect}
+          />
+        )}
       </View>
     </View>
   );
@@ -109,13 +117,16 @@ interface SelectorProps {
   pads: readonly number[];
   hits: readonly SoundingHit[];
   length: number;
+  selected: ReadonlySet<number> | undefined;
   onSelect: (ids: number[]) => void;
 }
 
 /** Lies over the lanes and takes taps and drawn boxes. */
-function Selector({ pads, hits, length, onSelect }: SelectorProps) {
+function Selector({ pads, hits, length, selected, onSelect }: SelectorProps) {
   const tokens = useTokens();
   const start = useRef<{ x: number; y: number } | null>(null);
+  // Keys choose one hit after the other, lane by lane as the eye reads.
+  const inOrder = pads.flatMap((pad) => hits.filter((hit) => hit.pad === pad));
   const [box, setBox] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
   const at = (event: { nativeEvent: { clientX: number; clientY: number }; currentTarget: unknown }) => {
     const { left, top, width, height } = (event.currentTarget as HTMLElement).getBoundingClientRect();
@@ -137,7 +148,20 @@ function Selector({ pads, hits, length, onSelect }: SelectorProps) {
   };
   return (
     <View
+      role="group"
       aria-label="Choose hits"
+      tabIndex={0}
+      {...{
+        onKeyDown: (event: KeyboardEvent) => {
+          const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+          if (step === 0 || inOrder.length === 0) return;
+          event.preventDefault();
+          event.stopPropagation();
+          const at = inOrder.findIndex((hit) => selected?.has(hit.id));
+          const next = at < 0 ? (step > 0 ? 0 : -1) : at + step;
+          onSelect([inOrder[mod(next, inOrder.length)]!.id]);
+        },
+      }}
       onPointerDown={(event) => {
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
         start.current = at(event);

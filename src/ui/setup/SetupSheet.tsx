@@ -87,8 +87,9 @@ export function SetupSheet() {
       <Strip
         label="Fixed velocity level"
         value={fixed.value}
-        text={String(Math.round(fixed.value * 127))}
-        min={0.01}
+        min={1 / 127}
+        step={1 / 127}
+        scale={127}
         onChange={(value) => dispatch(fixedVelocitySet(value))}
       />
       <ControlButton

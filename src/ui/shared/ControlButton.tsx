@@ -7,6 +7,8 @@ import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '.
 export type Tone = 'plain' | 'primary' | 'record';
 
 interface Props {
+  /** What it is to assistive technology. */
+  role?: 'button' | 'menuitem';
   /** Accessible name. */
   label: string;
   /** Small first line. */
@@ -32,6 +34,7 @@ interface Props {
 
 /** A flat key of the instrument's surface: 44 px or more, a caption and a value, on or off by fill and by outline. */
 export function ControlButton({
+  role = 'button',
   label,
   caption,
   text,
@@ -52,7 +55,7 @@ export function ControlButton({
   const look = looks(tokens, tone, pressed === true);
   return (
     <Pressable
-      role="button"
+      role={role}
       aria-label={label}
       aria-pressed={pressed}
       aria-expanded={expanded}

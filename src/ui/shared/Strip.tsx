@@ -1,5 +1,5 @@
-import { useRef } from 'react';
-import { StyleSheet, View, type ViewStyle } from 'react-native';
+import { useRef, useState } from 'react';
+import { StyleSheet, TextInput, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
@@ -11,41 +11,49 @@ interface Props {
   max?: number;
   /** The values it can have lie this far apart. */
   step?: number;
-  /** The value in words, on the strip and for assistive technology. */
-  text?: string;
+  /** The number shown and typed is the value times this, with its unit. */
+  scale?: number;
+  unit?: string;
+  /** The value in words. */
+  note?: string;
   /** `gesture` is the same for all changes of one drag, so that they can be one step of undo. */
   onChange: (value: number, gesture: string) => void;
 }
 
 const KEY_STEPS: Record<string, number> = {
-  ...{ ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 },
+  ...{ ArrowUp: 1, ArrowDown: -1 },
   ...{ PageUp: 10, PageDown: -10 },
 };
 let gestures = 0;
 
-/** A wide horizontal strip with its number on it: touch or drag anywhere to set it. */
-export function Strip({ label, value, min = 0, max = 1, step = 0.01, text, onChange }: Props) {
+/** A wide horizontal strip with its number on it: touch or drag anywhere to set it, or type the number. */
+export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100, unit = '', note, onChange }: Props) {
   const tokens = useTokens();
   const drag = useRef<string | null>(null);
+  const input = useRef<TextInput>(null);
+  const [typed, setTyped] = useState<string | null>(null);
   const tidy = (raw: number) => {
     const stepped = Math.round(Math.min(max, Math.max(min, raw)) / step) * step;
     return Math.round(stepped * 1e6) / 1e6;
   };
+  const change = (raw: number, gesture: string) => {
+    const next = tidy(raw);
+    if (next !== value) onChange(next, gesture);
+  };
   const follow = (event: { nativeEvent: { clientX: number }; currentTarget: unknown }) => {
     const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    const next = tidy(min + ((event.nativeEvent.clientX - left) / width) * (max - min));
-    if (next !== value) onChange(next, drag.current!);
+    change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!);
   };
-  const shown = text ?? String(Math.round(value * 100));
+  const number = String(Math.round(value * scale * 10) / 10);
+  const commit = () => {
+    const read = Number((typed ?? '').replace(',', '.').replace('%', ''));
+    if (typed !== null && typed.trim() !== '' && typed !== number && Number.isFinite(read)) {
+      change(read / scale, `${label} ${++gestures}`);
+    }
+    setTyped(null);
+  };
   return (
     <View
-      role="slider"
-      aria-label={label}
-      aria-valuenow={text === undefined ? Math.round(value * 100) : value}
-      aria-valuemin={text === undefined ? min * 100 : min}
-      aria-valuemax={text === undefined ? max * 100 : max}
-      aria-valuetext={shown}
-      tabIndex={0}
       onPointerDown={(event) => {
         drag.current = `${label} ${++gestures}`;
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
@@ -56,22 +64,55 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, text, onCha
       }}
       onPointerUp={() => (drag.current = null)}
       onPointerCancel={() => (drag.current = null)}
-      {...{
-        onKeyDown: (event: KeyboardEvent) => {
-          const steps = KEY_STEPS[event.key];
-          if (steps === undefined) return;
-          event.preventDefault();
-          const next = tidy(value + steps * step);
-          if (next !== value) onChange(next, `${label} ${++gestures}`);
-        },
-      }}
       style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
     >
       <View
         style={[styles.fill, { width: `${((value - min) / (max - min)) * 100}%`, backgroundColor: tokens.breast }]}
       />
-      <Text style={[styles.label, { color: tokens.wing, backgroundColor: tokens.slate }]}>{label}</Text>
-      <Text style={[styles.number, { color: tokens.wing, backgroundColor: tokens.slate }]}>{shown}</Text>
+      <Text numberOfLines={1} style={[styles.label, { color: tokens.wing, backgroundColor: tokens.slate }]}>
+        {label}
+      </Text>
+      <View style={[styles.value, { backgroundColor: tokens.slate }]}>
+        {note !== undefined && <Text style={[styles.unit, { color: tokens.cap }]}>{note}</Text>}
+        <TextInput
+          ref={input}
+          role="spinbutton"
+          aria-label={label}
+          aria-valuenow={Number(number)}
+          aria-valuemin={Math.round(min * scale * 10) / 10}
+          aria-valuemax={Math.round(max * scale * 10) / 10}
+          aria-valuetext={[`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ')}
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed ?? number}
+          onFocus={() => {
+            (input.current as unknown as Partial<HTMLInputElement> | null)?.select?.();
+            setTyped(number);
+          }}
+          onChangeText={setTyped}
+          onBlur={commit}
+          onSubmitEditing={() => {
+            commit();
+            input.current?.blur();
+          }}
+          onKeyPress={(event) => {
+            const { key } = event.nativeEvent;
+            if (key === 'Escape') {
+              setTyped(null);
+              input.current?.blur();
+            }
+            const steps = KEY_STEPS[key];
+            if (steps === undefined) return;
+            event.preventDefault();
+            setTyped(null);
+            change(value + steps * step, `${label} ${++gestures}`);
+          }}
+          // A finger on the number types it; anywhere else on the strip it drags.
+          onPointerDown={(event) => event.stopPropagation()}
+          style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, number.length) }]}
+        />
+        {unit !== '' && <Text style={[styles.unit, { color: tokens.cap }]}>{unit}</Text>}
+      </View>
     </View>
   );
 }
@@ -90,6 +131,16 @@ const styles = StyleSheet.create({
     cursor: 'pointer',
   } as ViewStyle,
   fill: { position: 'absolute', left: 0, top: 0, bottom: 0 },
-  label: { fontFamily: WORDS, fontSize: 16, paddingHorizontal: 6, borderRadius: 6, pointerEvents: 'none' },
-  number: { fontFamily: NUMBERS, fontSize: 13, paddingHorizontal: 6, borderRadius: 6, pointerEvents: 'none' },
+  label: {
+    fontFamily: WORDS,
+    fontSize: 16,
+    paddingHorizontal: 6,
+    borderRadius: 6,
+    flexShrink: 1,
+    pointerEvents: 'none',
+    userSelect: 'none',
+  },
+  value: { flexDirection: 'row', alignItems: 'center', borderRadius: 6, paddingHorizontal: 6, gap: 4 },
+  number: { fontFamily: NUMBERS, fontSize: 13, height: TOUCH, textAlign: 'right' },
+  unit: { fontFamily: WORDS, fontSize: 15, userSelect: 'none' },
 });

@@ -57,7 +57,7 @@ function TakeLine({ take, pads, trend }: { take: Take; pads: readonly KitPad[]; 
   const heard = useAppSelector((state) => state.session.heardTake);
   const name = `take ${take.take}`;
   return (
-    <View style={[styles.take, { backgroundColor: tokens.slate }]}>
+    <View style={[styles.take, { backgroundColor: tokens.deep }]}>
       <Text style={[styles.number, { color: tokens.wing }]}>{take.take}</Text>
       <View style={styles.facts}>
         <Text numberOfLines={1} style={[styles.strong, { color: tokens.wing }]}>
@@ -149,7 +149,15 @@ function Words({ children }: { children: string }) {
 }
 
 const styles = StyleSheet.create({
-  take: { flexDirection: 'row', alignItems: 'center', gap: 8, borderRadius: RADIUS, paddingLeft: 12, paddingRight: 4 },
+  take: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: 8,
+    borderRadius: RADIUS,
+    paddingLeft: 12,
+    paddingRight: 6,
+    minHeight: 58,
+  },
   number: { fontFamily: NUMBERS, fontSize: 16, minWidth: 24 },
   facts: { flex: 1, minWidth: 0, paddingVertical: 6 },
   strong: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21 },

@@ -1,0 +1,71 @@
+import { emptySet } from '@/core/model/create';
+import { currentPattern } from '@/core/model/set';
+import { JustPlayed, type PlayedStroke } from '@/core/record/justPlayed';
+import type { Instrument } from './instrument';
+import { keep, keepWindow, lookBack } from './keep';
+import { selectSet, selectUndo } from './selectors';
+import { setLoaded } from './setSlice';
+import { createStore } from './store';
+import { undone } from './undoable';
+
+const BAR = 3840;
+const METER = { beats: 4, unit: 4 };
+
+/** An instrument that remembers strokes, and whose ids begin at 1. */
+function rig(strokes: Partial<PlayedStroke>[], playing = false) {
+  const store = createStore();
+  store.dispatch(setLoaded(emptySet()));
+  const justPlayed = new JustPlayed();
+  strokes.forEach((stroke, i) =>
+    justPlayed.add({ id: i, track: 0, pad: 0, velocity: 1, ms: 0, songTick: null, heldMs: 0, ...stroke }, BAR),
+  );
+  const launches: number[] = [];
+  const instrument = {
+    justPlayed,
+    performance: { anchor: { playing } },
+    reserveIds: () => 1,
+    launchAt: (tick: number) => launches.push(tick),
+  } as unknown as Instrument;
+  return { store, instrument, launches };
+}
+
+const withSong = Array.from({ length: 16 }, (_, i) => ({ songTick: 8 * BAR + i * 960 + 7 }));
+
+test('with the song: a new pattern of whole bars, launched where it was played, and one step of undo', () => {
+  const { store, instrument, launches } = rig(withSong, true);
+  const keepable = lookBack(instrument, store.getState());
+  expect(keepable).toMatchObject({ withSong: true, beat: null });
+  const window = keepWindow(keepable, null, 2, 0, METER, 240, 12 * BAR + 100);
+  expect(keep(store, instrument, window, null)).toBe(8);
+  const track = selectSet(store.getState()).tracks[0]!;
+  expect(currentPattern(track)).toMatchObject({ name: 'Kept 1', length: 2 * BAR });
+  expect(currentPattern(track)!.hits.map((h) => [h.id, h.tick])).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map((i) => [1 + 2 * i, i * 960 + 7])); // prettier-ignore
+  expect(launches).toEqual([10 * BAR]);
+  expect(selectUndo(store.getState())).toBe('Keep');
+  store.dispatch(undone());
+  expect(currentPattern(selectSet(store.getState()).tracks[0]!)).toMatchObject({ name: 'Pattern 1', hits: [] });
+});
+
+test('a second one goes to the next slot: nothing that was kept is replaced', () => {
+  const { store, instrument } = rig(withSong);
+  for (let i = 0; i < 2; i++) {
+    keep(store, instrument, keepWindow(lookBack(instrument, store.getState()), null, 1, 0, METER, 240, null), null);
+  }
+  const { patterns, current } = selectSet(store.getState()).tracks[0]!;
+  expect([patterns[0]!.name, patterns[1]!.name, current]).toEqual(['Kept 1', 'Kept 2', 1]);
+});
+
+test('free playing brings its tempo; an empty window keeps nothing and says so', () => {
+  const quarter = 60000 / 90;
+  const free = Array.from({ length: 16 }, (_, i) => ({ ms: 3000 + i * quarter, pad: i % 2 ? 2 : 0 }));
+  const { store, instrument, launches } = rig(free);
+  const keepable = lookBack(instrument, store.getState());
+  expect(keepable.beat!.tempo).toBeCloseTo(90, 1);
+  const away = keepWindow(keepable, keepable.beat, 2, 40, METER, 240, null);
+  expect(keep(store, instrument, away, keepable.beat)).toBe(0);
+  expect(store.getState().session.notices.at(-1)!.text).toBe('Nothing was played in these bars.');
+  const window = keepWindow(keepable, keepable.beat, 4, 0, METER, 240, null);
+  expect(keep(store, instrument, window, keepable.beat)).toBe(16);
+  expect(selectSet(store.getState()).tempo).toBeCloseTo(90, 1);
+  expect(launches).toEqual([]);
+});
