@@ -219,13 +219,13 @@ export class Instrument {
     this.justPlayed.add({ id, track, pad, velocity, ms, songTick, heldMs: 0 }, bar);
   }
 
-  private takeNumber(track: number, group: string): number {
-    let number = this.takes.get(group);
-    if (number === undefined) {
-      const pattern = currentPattern(selectSet(this.store.getState()).tracks[track]!);
-      number = pattern ? nextTake(pattern) : 1;
-      this.takes.set(group, number);
-    }
+  /** A pass is a take of the pattern it is recorded into; one that changes within it gets a take of its own. */
+  private takeNumber(index: number, pass: string): number {
+    const track = selectSet(this.store.getState()).tracks[index]!;
+    const key = `${pass} ${track.current}`;
+    const pattern = currentPattern(track);
+    const number = this.takes.get(key) ?? (pattern ? nextTake(pattern) : 1);
+    this.takes.set(key, number);
     return number;
   }
 

@@ -53,6 +53,13 @@ const initialState: Session = {
 
 let notices = 0;
 
+/** What a sheet lets one hear ends with it. */
+function changeSheet(session: Session, sheet: SheetName | null): void {
+  session.sheet = sheet;
+  session.heardTake = null;
+  session.comparing = false;
+}
+
 const slice = createSlice({
   name: 'session',
   initialState,
@@ -68,12 +75,10 @@ const slice = createSlice({
     },
     /** Opens a sheet, or closes it when it is the open one. */
     sheetToggled(session, { payload }: PayloadAction<SheetName>) {
-      session.sheet = session.sheet === payload ? null : payload;
+      changeSheet(session, session.sheet === payload ? null : payload);
     },
     sheetClosed(session) {
-      session.sheet = null;
-      session.heardTake = null;
-      session.comparing = false;
+      changeSheet(session, null);
     },
     repeatToggled({ repeat }) {
       repeat.on = !repeat.on;

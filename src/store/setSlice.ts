@@ -1,5 +1,6 @@
 import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { loopTicks } from '@/core/edit/loop';
+import { painted, withoutHits } from '@/core/edit/steps';
 import { crop, doubled, withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
 import { demoSet, emptyPattern } from '@/core/model/create';
@@ -116,6 +117,13 @@ const slice = createSlice({
       const track = set.tracks[payload.track];
       if (track?.patterns[payload.slot]) track.current = payload.slot;
     },
+    /** Steps are filled with hits of a pad; `gesture` makes one swipe one step of undo. */
+    stepsPainted(set, { payload }: PayloadAction<OfTrack & { hits: Hit[]; gesture: string }>) {
+      change(set, payload.track, (pattern) => painted(pattern, payload.hits));
+    },
+    stepsErased(set, { payload }: PayloadAction<OfTrack & { ids: number[]; gesture: string }>) {
+      change(set, payload.track, (pattern) => withoutHits(pattern, payload.ids));
+    },
     stepEntered(set, { payload }: PayloadAction<OfTrack & { hit: Hit }>) {
       change(set, payload.track, (pattern) => ({ ...pattern, hits: [...pattern.hits, payload.hit] }));
     },
@@ -151,6 +159,8 @@ export const {
   patternKept,
   patternAdded,
   patternChosen,
+  stepsPainted,
+  stepsErased,
   stepEntered,
   hitRecorded,
   hitReleased,
@@ -186,6 +196,8 @@ const stepOf: StepOf = (action: Action) => {
   if (loopRepeated.match(action)) return { label: 'doubling' };
   if (patternAdded.match(action)) return { label: 'new pattern' };
   if (patternKept.match(action)) return { label: 'Keep' };
+  if (stepsPainted.match(action)) return { label: 'painting', group: action.payload.gesture };
+  if (stepsErased.match(action)) return { label: 'erasing', group: action.payload.gesture };
   if (stepEntered.match(action)) return { label: 'step' };
   if (meterSet.match(action)) return { label: 'meter' };
   return null;

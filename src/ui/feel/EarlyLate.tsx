@@ -1,8 +1,17 @@
 import { lazy, Suspense, type ComponentProps } from 'react';
 import { View } from 'react-native';
 
-// Charts are a third of the app's weight and are looked at now and then: they come when they are first wanted.
-const Chart = lazy(() => import('./EarlyLateChart'));
+const load = () => import('./EarlyLateChart');
+const Chart = lazy(load);
+
+/** Charts are a fifth of the app's weight, and not of the first picture: they come once it is there, before the network may go. */
+export function loadChartsSoon(): void {
+  const soon = () => void load().catch(() => undefined);
+  if ('requestIdleCallback' in window) window.requestIdleCallback(soon, { timeout: IDLE_BY_MS });
+  else setTimeout(soon, IDLE_BY_MS);
+}
+
+const IDLE_BY_MS = 5000;
 
 /** The early/late picture of some hits. */
 export function EarlyLate(props: ComponentProps<typeof Chart>) {

@@ -6,7 +6,10 @@ import { useTokens } from '../theme/theme';
 import { TOUCH, WORDS_STRONG } from '../theme/tokens';
 
 /** The places that exist. Each next one is added here and in `src/app`. */
-const PLACES: readonly { name: string; href: Href }[] = [{ name: 'Pads', href: '/pads' }];
+const PLACES: readonly { name: string; href: Href }[] = [
+  { name: 'Pads', href: '/pads' },
+  { name: 'Steps', href: '/steps' },
+];
 
 /** The way between places: along the bottom on a phone, down the side on a wide screen. */
 export function Places({ wide }: { wide: boolean }) {

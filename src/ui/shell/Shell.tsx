@@ -1,6 +1,7 @@
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { loadChartsSoon } from '../feel/EarlyLate';
 import { Flyway } from '../flyway/Flyway';
 import { usePadKeys } from '../pads/usePadKeys';
 import { useTokens } from '../theme/theme';
@@ -16,6 +17,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
   const wide = useWindowDimensions().width >= WIDE;
   usePadKeys();
+  useEffect(loadChartsSoon, []);
   useShortcuts();
   const main = (
     <View style={styles.main}>

@@ -87,7 +87,7 @@ export function useShortcuts(): void {
   useEffect(() => {
     const giveBack = () => {
       const { activeElement } = document;
-      if (activeElement instanceof HTMLElement && activeElement.matches('[role="button"]')) activeElement.blur();
+      if (activeElement instanceof HTMLElement && activeElement.matches('a, [role="button"]')) activeElement.blur();
     };
     window.addEventListener('pointerup', giveBack);
     return () => window.removeEventListener('pointerup', giveBack);

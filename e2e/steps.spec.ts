@@ -1,0 +1,125 @@
+import AxeBuilder from '@axe-core/playwright';
+import { demoSet, emptySet } from '@/core/model/create';
+import type { BeatSet } from '@/core/model/set';
+import { expect, test, type App } from './support/app';
+import { heard, listen } from './support/ear';
+
+const hits = (set: BeatSet) => set.tracks[0]!.patterns[0]!.hits;
+const open = async (app: App, set: BeatSet = emptySet()) => {
+  await app.store('set', JSON.stringify(set));
+  await app.open();
+  await app.page.getByRole('link', { name: 'Steps' }).click();
+  await expect(app.page.getByRole('grid', { name: 'Steps' })).toBeVisible();
+};
+const cell = (app: App, name: string) => app.page.getByRole('gridcell', { name, exact: true });
+const middle = async (app: App, name: string) => {
+  const { x, y, width, height } = (await cell(app, name).boundingBox())!;
+  return { x: x + width / 2, y: y + height / 2 };
+};
+
+test('four taps make a kick on every beat; a swipe fills hats; from a filled step a swipe erases; each is one step of undo', async ({
+  app,
+  page,
+}) => {
+  await open(app);
+  for (const beat of [1, 2, 3, 4]) {
+    const { x, y } = await middle(app, `Kick bar 1 beat ${beat} step 1`);
+    await page.touchscreen.tap(x, y);
+  }
+  await app.savedSet((s) => hits(s).length === 4);
+  const from = await middle(app, 'Closed hat bar 1 beat 1 step 1');
+  const to = await middle(app, 'Closed hat bar 1 beat 3 step 4');
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 2 }); // a fast finger leaps over steps
+  await page.mouse.up();
+  let set = await app.savedSet((s) => hits(s).length === 16);
+  expect(hits(set).filter((h) => h.pad === 4).map((h) => h.tick)).toEqual(Array.from({ length: 12 }, (_, i) => i * 240)); // prettier-ignore
+  const back = await middle(app, 'Closed hat bar 1 beat 2 step 3');
+  await page.mouse.move(to.x, to.y);
+  await page.mouse.down();
+  await page.mouse.move(back.x, back.y, { steps: 3 });
+  await page.mouse.up();
+  set = await app.savedSet((s) => hits(s).length === 10);
+  await app.undo.click();
+  await app.savedSet((s) => hits(s).length === 16);
+  await app.undo.click();
+  await app.savedSet((s) => hits(s).length === 4);
+});
+
+test('painted while it plays, a step is heard at its next pass, on its tick', async ({ app, page }) => {
+  await open(app, { ...emptySet(), tempo: 120 });
+  await app.play.click();
+  await listen(page, 0.3);
+  const { x, y } = await middle(app, 'Snare bar 1 beat 3 step 3');
+  await page.touchscreen.tap(x, y);
+  await listen(page, 4.5);
+  const { events } = await heard(page);
+  const snares = events.filter((e) => e.kind === 'sounded').filter((e) => e.pad === 2);
+  expect(snares.length).toBeGreaterThan(1);
+  expect(snares.every((e) => e.placed % 3840 === 2400)).toBe(true);
+});
+
+test('fingers on the ruler and the labels scroll and never paint; on the cells they paint and never scroll', async ({
+  app,
+  page,
+}) => {
+  await open(app, demoSet());
+  await app.button('Zoom in').click();
+  const before = (await app.savedSet()).tracks[0]!.patterns[0]!.hits.length;
+  const glass = await page.context().newCDPSession(page);
+  const swipe = async (x: number, y: number, dx: number, dy: number) => {
+    await glass.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ x, y }] });
+    for (let i = 1; i <= 4; i++) {
+      const touchPoints = [{ x: x + (dx * i) / 4, y: y + (dy * i) / 4 }];
+      await glass.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints });
+    }
+    await glass.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  };
+  const grid = (await page.getByRole('grid', { name: 'Steps' }).boundingBox())!;
+  const label = (await app.button('Hear Kick').boundingBox())!;
+  for (let i = 0; i < 25; i++) {
+    await swipe(grid.x + 60 + (i % 5) * 40, grid.y - 14, i % 2 ? 160 : -160, 0);
+    await swipe(label.x + 40, grid.y + 60 + (i % 5) * 40, 0, i % 2 ? -120 : 120);
+  }
+  const scrolled = await app.savedSet();
+  expect(hits(scrolled).length).toBe(before);
+  // Painting gestures: wherever they go, the picture stays where it is.
+  const kick = await app.button('Hear Kick').boundingBox();
+  const first = await page.getByRole('gridcell').first().getAttribute('aria-label');
+  for (let i = 0; i < 50; i++) {
+    await swipe(grid.x + 10 + (i % 7) * 30, grid.y + 20 + (i % 8) * 44, i % 2 ? 90 : -90, i % 3 ? 60 : -60);
+  }
+  expect(await app.button('Hear Kick').boundingBox()).toEqual(kick);
+  expect(await page.getByRole('gridcell').first().getAttribute('aria-label')).toBe(first);
+  expect(await page.evaluate(() => [scrollX, scrollY])).toEqual([0, 0]);
+});
+
+test('keys: arrows go from cell to cell and scroll along, Enter fills and empties', async ({ app, page }) => {
+  await open(app);
+  await page.getByRole('grid', { name: 'Steps' }).focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  await expect(cell(app, 'Rim bar 1 beat 2 step 2')).toHaveAttribute('aria-selected', 'true');
+  const set = await app.savedSet((s) => hits(s).length === 1);
+  expect(hits(set)).toMatchObject([{ pad: 1, tick: 1200 }]);
+  await page.keyboard.press(' ');
+  await app.savedSet((s) => hits(s).length === 0);
+  await expect(app.play).toBeVisible(); // Space went to the cell, not to the transport
+});
+
+for (const [name, viewport] of [
+  ['phone', { width: 390, height: 844 }],
+  ['wide', { width: 1280, height: 800 }],
+] as const) {
+  test.describe(name, () => {
+    test.use({ viewport });
+    test('Steps has no accessibility violations and nothing overflows', async ({ app, page }) => {
+      await open(app, demoSet());
+      const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
+      expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+    });
+  });
+}

@@ -1,0 +1,1 @@
+export { StepsScreen as default } from '@/ui/steps/StepsScreen';

@@ -1,0 +1,44 @@
+import type { Hit, Pattern } from '../model/set';
+import { passOf, type SoundingHit } from '../sequence/soundingHits';
+import { mod, ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
+
+/** One step of one lane. */
+export interface Step {
+  pad: number;
+  /** Where it begins, ticks from the loop's start. */
+  tick: number;
+  /** Its length, ticks. */
+  length: number;
+}
+
+/** What sounds within a step, and what is covered there. */
+export function hitsInStep(pattern: Pattern, { pad, tick, length }: Step): SoundingHit[] {
+  const { sounding, covered } = passOf(pattern);
+  const isIn = (hit: SoundingHit) => hit.pad === pad && hit.tick >= tick && hit.tick < tick + length;
+  return [...sounding.filter(isIn), ...covered.filter(isIn)];
+}
+
+/** The pattern with hits added. */
+export function painted(pattern: Pattern, hits: readonly Hit[]): Pattern {
+  return { ...pattern, hits: [...pattern.hits, ...hits] };
+}
+
+/** The pattern without some hits. */
+export function withoutHits(pattern: Pattern, ids: readonly number[]): Pattern {
+  const gone = new Set(ids);
+  return { ...pattern, hits: pattern.hits.filter((hit) => !gone.has(hit.id)) };
+}
+
+/** How many steps a loop has; the last one may be cut short by its end. */
+export function stepCount(length: number, step: number): number {
+  return Math.max(1, Math.ceil(length / step));
+}
+
+/** A step's place in words: "bar 1 beat 2 step 3", steps counted within their beat. */
+export function stepWords(tick: number, step: number, meter: Meter): string {
+  const bar = ticksPerBar(meter);
+  const beat = ticksPerBeat(meter);
+  const within = mod(tick, bar);
+  const inBeat = mod(within, beat);
+  return `bar ${Math.floor(tick / bar) + 1} beat ${Math.floor(within / beat) + 1} step ${Math.floor(inBeat / step) + 1}`;
+}
