@@ -95,6 +95,31 @@ test('fingers on the ruler and the labels scroll and never paint; on the cells t
   expect(await page.evaluate(() => [scrollX, scrollY])).toEqual([0, 0]);
 });
 
+test('a line drawn across the velocities is followed by every hit that it passes; rotate, clear, and back', async ({
+  app,
+  page,
+}) => {
+  const set = emptySet();
+  set.tracks[0]!.patterns[0]!.hits = Array.from({ length: 16 }, (_, i) => ({ id: i + 1, pad: 0, tick: i * 240, length: 1, velocity: 0.5, snap: null })); // prettier-ignore
+  await open(app, set);
+  const lane = (await page.getByRole('img', { name: /^Velocities of Kick/ }).boundingBox())!;
+  await page.mouse.move(lane.x + 2, lane.y + lane.height - 2);
+  await page.mouse.down();
+  await page.mouse.move(lane.x + lane.width - 2, lane.y + 2, { steps: 2 });
+  await page.mouse.up();
+  const drawn = await app.savedSet((s) => hits(s)[15]!.velocity > 0.85);
+  const velocities = hits(drawn).map((h) => h.velocity);
+  expect(velocities.every((v, i) => i === 0 || v > velocities[i - 1]!)).toBe(true);
+  expect(velocities[0]).toBeLessThan(0.15);
+  await app.button('Rotate right').click();
+  const turned = await app.savedSet((s) => hits(s)[15]!.tick === 0);
+  expect(hits(turned)[0]!.tick).toBe(240);
+  await app.button('Clear lane').click();
+  await app.savedSet((s) => hits(s).length === 0);
+  for (let i = 0; i < 3; i++) await app.undo.click();
+  expect(hits(await app.savedSet((s) => hits(s)[15]?.velocity === 0.5)).map((h) => h.velocity)).toEqual(Array(16).fill(0.5)); // prettier-ignore
+});
+
 test('keys: arrows go from cell to cell and scroll along, Enter fills and empties', async ({ app, page }) => {
   await open(app);
   await page.getByRole('grid', { name: 'Steps' }).focus();
@@ -104,6 +129,8 @@ test('keys: arrows go from cell to cell and scroll along, Enter fills and emptie
   await expect(cell(app, 'Rim bar 1 beat 2 step 2')).toHaveAttribute('aria-selected', 'true');
   const set = await app.savedSet((s) => hits(s).length === 1);
   expect(hits(set)).toMatchObject([{ pad: 1, tick: 1200 }]);
+  await page.keyboard.press('PageDown');
+  await app.savedSet((s) => Math.abs(hits(s)[0]!.velocity - (0.8 - 5 / 127)) < 1e-9);
   await page.keyboard.press(' ');
   await app.savedSet((s) => hits(s).length === 0);
   await expect(app.play).toBeVisible(); // Space went to the cell, not to the transport

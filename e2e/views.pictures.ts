@@ -36,6 +36,12 @@ const freeBeat = (bpm: number) => {
   ]);
 };
 
+const steps = async (app: App) => {
+  await app.page.getByRole('link', { name: 'Steps' }).click();
+  await app.button('Hear Closed hat').click();
+  await playing(app);
+};
+
 const light = async (app: App) => {
   await app.button('Setup').click();
   await app.page.getByText('Light', { exact: true }).click();
@@ -92,6 +98,8 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.page.getByText('ms from the grid').waitFor();
     },
   ],
+  ['steps-phone', PHONE, steps],
+  ['steps-wide', WIDE, steps],
   ['pads-wide', WIDE, playing],
   ['pads-wide-light', WIDE, async (app) => light(app).then(() => playing(app))],
 ];

@@ -1,6 +1,6 @@
 import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { loopTicks } from '@/core/edit/loop';
-import { painted, withoutHits } from '@/core/edit/steps';
+import { laneCleared, painted, rotated, withoutHits, withVelocities } from '@/core/edit/steps';
 import { crop, doubled, withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
 import { demoSet, emptyPattern } from '@/core/model/create';
@@ -124,6 +124,18 @@ const slice = createSlice({
     stepsErased(set, { payload }: PayloadAction<OfTrack & { ids: number[]; gesture: string }>) {
       change(set, payload.track, (pattern) => withoutHits(pattern, payload.ids));
     },
+    velocitiesSet(
+      set,
+      { payload }: PayloadAction<OfTrack & { velocities: [id: number, velocity: number][]; gesture: string }>,
+    ) {
+      change(set, payload.track, (pattern) => withVelocities(pattern, new Map(payload.velocities)));
+    },
+    laneRotated(set, { payload }: PayloadAction<OfTrack & { pad: number; ticks: number }>) {
+      change(set, payload.track, (pattern) => rotated(pattern, payload.pad, payload.ticks));
+    },
+    laneEmptied(set, { payload }: PayloadAction<OfTrack & { pad: number }>) {
+      change(set, payload.track, (pattern) => laneCleared(pattern, payload.pad));
+    },
     stepEntered(set, { payload }: PayloadAction<OfTrack & { hit: Hit }>) {
       change(set, payload.track, (pattern) => ({ ...pattern, hits: [...pattern.hits, payload.hit] }));
     },
@@ -161,6 +173,9 @@ export const {
   patternChosen,
   stepsPainted,
   stepsErased,
+  velocitiesSet,
+  laneRotated,
+  laneEmptied,
   stepEntered,
   hitRecorded,
   hitReleased,
@@ -198,6 +213,9 @@ const stepOf: StepOf = (action: Action) => {
   if (patternKept.match(action)) return { label: 'Keep' };
   if (stepsPainted.match(action)) return { label: 'painting', group: action.payload.gesture };
   if (stepsErased.match(action)) return { label: 'erasing', group: action.payload.gesture };
+  if (velocitiesSet.match(action)) return { label: 'velocity', group: action.payload.gesture };
+  if (laneRotated.match(action)) return { label: 'rotation' };
+  if (laneEmptied.match(action)) return { label: 'clear lane' };
   if (stepEntered.match(action)) return { label: 'step' };
   if (meterSet.match(action)) return { label: 'meter' };
   return null;

@@ -22,7 +22,7 @@ const CHUNK = 128;
 /** Recorded strokes remembered so that they do not sound twice, and are not lost to a pattern message that crossed them. */
 const STROKES_KEPT = 256;
 /** Frames between two `state` events. */
-const STATE_EVERY = 1024;
+const STATE_EVERY = 2048;
 const GAIN_RAMP_SECONDS = 0.01;
 
 /** One recorded stroke. */
@@ -91,6 +91,8 @@ export class Engine {
 
   private meter: Meter = { beats: 4, unit: 4 };
   private tempo = 120;
+  /** Frame of the next hit, click or stroke of note repeat. */
+  private due = 0;
   /** Song ticks up to which hits and clicks have been played. */
   private playedThrough = -1;
   private clickedThrough = -1;
@@ -157,12 +159,13 @@ export class Engine {
   process(outLeft: Float32Array, outRight: Float32Array, frames = outLeft.length, offset = 0): void {
     let done = 0;
     while (done < frames) {
-      let next = this.playDue();
+      if (this.due <= this.frame) this.playDue();
       if (this.pending.length > 0 && this.pending[0]![0] <= this.frame) {
+        this.passBy();
         while (this.pending.length > 0 && this.pending[0]![0] <= this.frame) this.apply(this.pending.shift()!);
-        next = this.playDue();
+        this.playDue();
       }
-      const untilEvent = next - this.frame;
+      const untilEvent = this.due - this.frame;
       const untilCommand = this.pending.length > 0 ? this.pending[0]![0] - this.frame : Infinity;
       const n = Math.min(frames - done, CHUNK, untilEvent, untilCommand);
       this.render(outLeft, outRight, offset + done, n);
@@ -500,8 +503,8 @@ export class Engine {
 
   // --- the song ---------------------------------------------------------------------------------------------
 
-  /** Plays all that is due at this frame. Returns the frame of what comes next. */
-  private playDue(): number {
+  /** Plays all that is due at this frame, and notes the frame of what comes next. Only commands can change that before it comes. */
+  private playDue(): void {
     for (;;) {
       let hitTick = Infinity;
       let clickTick = Infinity;
@@ -514,8 +517,8 @@ export class Engine {
       const repeatFrame = this.nextRepeat();
       const next = Math.min(songFrame, repeatFrame, this.check.frame);
       if (next > this.frame) {
-        if (this.now.playing) this.passBy();
-        return next;
+        this.due = next;
+        return;
       }
       // Hands first: the pattern's hit of the same pad gives way to them.
       if (repeatFrame <= this.frame) this.playRepeats();
@@ -529,6 +532,7 @@ export class Engine {
 
   /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
   private passBy(): void {
+    if (!this.now.playing) return;
     const through = tickAt(this.now, this.frame + 0.5) - 2 * SAME_TICKS;
     if (through > this.playedThrough) this.playedThrough = through;
   }

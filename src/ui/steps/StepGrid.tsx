@@ -8,22 +8,28 @@ import { PADS, type Hit, type Pattern } from '@/core/model/set';
 import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
-import { stepsErased, stepsPainted } from '@/store/setSlice';
+import { stepsErased, stepsPainted, velocitiesSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { KEY_VELOCITY } from '../pads/PadGrid';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
-import { NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { cellId, StepLane } from './StepLane';
+import { VelocityLane } from './VelocityLane';
 
 const LABEL_PX = 96;
 const RULER_PX = 30;
+/** Height of the velocities under the lanes, and the space above them. */
+const VALUES_PX = 72;
+const VALUES_GAP = 6;
 /** Lanes are as high as a finger needs, and higher when there is room. */
 const LANE_PX = 44;
 /** A press that moves less than this is a tap. */
 const TAP_PX = 8;
+/** What a Page key changes the velocity of the cell's hit by. */
+const KEY_VELOCITY_STEP = 5 / 127;
 /** Lanes from the top of the screen: the kick lies at the bottom, as on the pads. */
 const LANES = Array.from({ length: PADS }, (_, i) => PADS - 1 - i);
 const NO_HITS: readonly SoundingHit[] = [];
@@ -34,13 +40,16 @@ interface Props {
   step: number;
   /** Ticks in view. */
   span: number;
+  /** The lane whose velocities are shown: the one touched last. */
+  pad: number;
+  onPad: (pad: number) => void;
 }
 
 /**
  * Lanes and steps. A finger on the cells paints and never scrolls; on the labels it scrolls the lanes, on the ruler the
  * time, and never paints.
  */
-export function StepGrid({ pattern, step, span }: Props) {
+export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const store = useStore() as Store;
@@ -57,8 +66,9 @@ export function StepGrid({ pattern, step, span }: Props) {
   const shown = Math.min(span, pattern.length);
   const width = Math.max(0, size.width - LABEL_PX);
   const scale = width / shown;
-  const laneHeight = Math.max(LANE_PX, Math.floor((size.height - RULER_PX) / PADS));
-  const mostY = Math.max(0, laneHeight * PADS - (size.height - RULER_PX));
+  const lanesHeight = Math.max(0, size.height - RULER_PX - VALUES_PX - VALUES_GAP);
+  const laneHeight = Math.max(LANE_PX, Math.floor(lanesHeight / PADS));
+  const mostY = Math.max(0, laneHeight * PADS - lanesHeight);
   const y = Math.min(mostY, Math.max(0, scrollY));
   const count = stepCount(pattern.length, step);
   const inView = Math.min(count, Math.ceil(shown / step));
@@ -121,6 +131,15 @@ export function StepGrid({ pattern, step, span }: Props) {
     return { pad, last: index, erase, gesture };
   };
 
+  const changeVelocity = (pad: number, index: number, by: number) => {
+    const ids = new Set(hitsInStep(pattern, { pad, tick: index * step, length: step }).map((hit) => hit.id));
+    const velocities = pattern.hits
+      .filter((hit) => ids.has(hit.id))
+      .map((hit): [number, number] => [hit.id, Math.min(1, Math.max(1 / 127, hit.velocity + by))]);
+    const gesture = `keys ${pad} ${index}`;
+    if (velocities.length > 0) dispatch(velocitiesSet({ track: CURRENT_TRACK, velocities, gesture }));
+  };
+
   const onKey = (event: React.KeyboardEvent) => {
     const at = cursor ?? { lane: PADS - 1, index: from };
     const move = MOVES[event.key];
@@ -130,13 +149,16 @@ export function StepGrid({ pattern, step, span }: Props) {
         index: Math.min(count - 1, Math.max(0, at.index + move[1])),
       };
       setCursor(next);
+      onPad(LANES[next.lane]!);
       if (next.index < from) setScrollX(next.index * step);
       if (next.index >= from + inView) setScrollX((next.index - inView + 1) * step);
       const top = next.lane * laneHeight;
       if (top < y) setScrollY(top);
-      if (top + laneHeight > y + size.height - RULER_PX) setScrollY(top + laneHeight - size.height + RULER_PX);
+      if (top + laneHeight > y + lanesHeight) setScrollY(top + laneHeight - lanesHeight);
     } else if (event.key === 'Enter' || event.key === ' ') {
       begin(at.lane, at.index);
+    } else if (event.key === 'PageUp' || event.key === 'PageDown') {
+      changeVelocity(LANES[at.lane]!, at.index, event.key === 'PageUp' ? KEY_VELOCITY_STEP : -KEY_VELOCITY_STEP);
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -174,7 +196,7 @@ export function StepGrid({ pattern, step, span }: Props) {
           </Text>
         ))}
       </div>
-      <div style={{ ...columnBox, top: RULER_PX, width: LABEL_PX }}>
+      <div style={{ ...columnBox, top: RULER_PX, width: LABEL_PX, height: lanesHeight }}>
         <div style={{ transform: `translateY(${-y}px)` }}>
           {LANES.map((pad) => (
             <div
@@ -186,6 +208,7 @@ export function StepGrid({ pattern, step, span }: Props) {
               onPointerDown={(event) => {
                 event.currentTarget.setPointerCapture(event.pointerId);
                 instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, 'mouse');
+                onPad(pad);
                 drag.current = { x: 0, y: event.clientY, from: y, moved: false, pad };
               }}
               onPointerMove={(event) => {
@@ -221,7 +244,7 @@ export function StepGrid({ pattern, step, span }: Props) {
         aria-label="Steps"
         aria-activedescendant={cursor ? cellId(LANES[cursor.lane]!, cursor.index) : undefined}
         tabIndex={0}
-        style={{ ...cellsBox, top: RULER_PX, left: LABEL_PX }}
+        style={{ ...cellsBox, top: RULER_PX, left: LABEL_PX, height: lanesHeight }}
         onKeyDown={onKey}
         onFocus={() => setCursor((at) => at ?? { lane: PADS - 1, index: from })}
         onWheel={(event) => {
@@ -233,6 +256,7 @@ export function StepGrid({ pattern, step, span }: Props) {
           event.currentTarget.setPointerCapture(event.pointerId);
           const { lane, index } = cellAt(event, event.currentTarget.getBoundingClientRect());
           setCursor({ lane, index });
+          onPad(LANES[lane]!);
           swipe.current = begin(lane, index);
         }}
         onPointerMove={(event) => {
@@ -283,6 +307,25 @@ export function StepGrid({ pattern, step, span }: Props) {
           <WingBars color={tokens.wing} height="100%" slant={0.6} />
         </div>
       </div>
+      <div style={{ ...valuesBox, height: VALUES_PX }}>
+        <div style={{ width: LABEL_PX, display: 'flex', flexDirection: 'column', justifyContent: 'center' }}>
+          <Text style={[styles.caption, { color: tokens.cap }]}>Velocity</Text>
+          <Text numberOfLines={1} style={[styles.label, { color: tokens.wing }]}>
+            {pads[chosen]!.name}
+          </Text>
+        </div>
+        <div style={{ width }}>
+          <VelocityLane
+            pad={chosen}
+            name={pads[chosen]!.name}
+            start={from * step}
+            span={shown}
+            scale={scale}
+            height={VALUES_PX}
+            tokens={tokens}
+          />
+        </div>
+      </div>
     </View>
   );
 }
@@ -296,12 +339,14 @@ const MOVES: Record<string, readonly [lanes: number, steps: number]> = {
 };
 
 const rulerBox = { position: 'absolute', top: 0, right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
-const columnBox = { position: 'absolute', left: 0, bottom: 0, overflow: 'hidden', touchAction: 'none' } as const;
-const cellsBox = { position: 'absolute', right: 0, bottom: 0, overflow: 'hidden', touchAction: 'none', cursor: 'pointer' } as const; // prettier-ignore
+const columnBox = { position: 'absolute', left: 0, overflow: 'hidden', touchAction: 'none' } as const;
+const cellsBox = { position: 'absolute', right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'pointer' } as const; // prettier-ignore
+const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex' } as const;
 const playheadBox = { position: 'absolute', top: 0, bottom: 0, left: -4, pointerEvents: 'none' } as const;
 
 const styles = StyleSheet.create({
   grid: { flex: 1, borderRadius: 12, overflow: 'hidden', minHeight: 0 },
   rulerText: { position: 'absolute', top: 6, fontFamily: NUMBERS, fontSize: 12, lineHeight: 18, userSelect: 'none' },
+  caption: { fontFamily: WORDS, fontSize: 14, lineHeight: 16, paddingHorizontal: 10, userSelect: 'none' },
   label: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, paddingHorizontal: 10, userSelect: 'none' },
 });

@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { KITS } from '@/core/model/kits';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, gridTicks, type GridName } from '@/core/timing/grid';
-import { selectPattern, selectSet } from '@/store/selectors';
-import { sheetToggled } from '@/store/sessionSlice';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed, sheetToggled } from '@/store/sessionSlice';
+import { laneEmptied, laneRotated } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -27,6 +29,10 @@ export function StepsScreen() {
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const [stepName, setStepName] = useState<GridName>('1/16');
+  const [pad, setPad] = useState(0);
+  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const step = gridTicks(stepName);
+  const rotate = (ticks: number) => dispatch(laneRotated({ track: CURRENT_TRACK, pad, ticks }));
   const bar = ticksPerBar(meter);
   const wide = useWindowDimensions().width >= WIDE;
   const [span, setSpan] = useState(wide ? WIDE_BARS * bar : bar);
@@ -67,9 +73,33 @@ export function StepsScreen() {
           onPress={() => setSpan(Math.max(PPQ, shown / 2))}
           style={styles.tool}
         />
+        <ControlButton
+          label="Rotate left"
+          description={pads[pad]!.name}
+          icon="rotate-left"
+          onPress={() => rotate(-step)}
+          style={styles.tool}
+        />
+        <ControlButton
+          label="Rotate right"
+          description={pads[pad]!.name}
+          icon="rotate-right"
+          onPress={() => rotate(step)}
+          style={styles.tool}
+        />
+        <ControlButton
+          label="Clear lane"
+          description={pads[pad]!.name}
+          icon="eraser"
+          onPress={() => {
+            dispatch(laneEmptied({ track: CURRENT_TRACK, pad }));
+            dispatch(noticed(`${pads[pad]!.name} cleared.`, true));
+          }}
+          style={styles.tool}
+        />
         <ControlButton label="Feel" text="Feel" onPress={() => dispatch(sheetToggled('feel'))} style={styles.tool} />
       </View>
-      <StepGrid pattern={pattern} step={gridTicks(stepName)} span={shown} />
+      <StepGrid pattern={pattern} step={step} span={shown} pad={pad} onPad={setPad} />
     </View>
   );
 }
