@@ -20,7 +20,7 @@ export interface Snap {
 export function placedTick(tick: number, snap: Snap | null): number {
   if (!snap || snap.grid <= 0) return tick;
   const line = nearestLine(tick, snap.grid, snap.swing);
-  if (Math.abs(line - tick) <= (snap.spare ?? 0)) return tick;
+  if (snap.spare && Math.abs(line - tick) <= snap.spare) return tick;
   // The whole way is the line itself, whatever the last bit of the arithmetic says.
   return snap.strength >= 1 ? line : tick + (line - tick) * snap.strength;
 }

@@ -169,7 +169,7 @@ function padElement(target: EventTarget | null): HTMLElement | null {
 }
 
 /** What a pointer event was made with. */
-export function deviceOf({ pointerType }: PointerEvent): InputDevice {
+export function deviceOf({ pointerType }: Pick<PointerEvent, 'pointerType'>): InputDevice {
   return pointerType === 'touch' || pointerType === 'pen' ? pointerType : 'mouse';
 }
 
@@ -189,7 +189,9 @@ function light(element: HTMLElement, velocity: number, point?: { x: number; y: n
   const animation = glow.animate(
     [
       { transform: `scale(${reach * 0.55})`, opacity: 0.95 },
-      { transform: `scale(${reach})`, opacity: 0.8, offset: 0.25 },
+      // Bright for a moment, then so that the pad's name is easy to read on it.
+      { transform: `scale(${reach})`, opacity: 0.58, offset: 0.22 },
+      { transform: `scale(${reach})`, opacity: 0.5, offset: 0.6 },
       { transform: `scale(${reach})`, opacity: 0 },
     ],
     { duration: GLOW_MS, easing: 'ease-out' },

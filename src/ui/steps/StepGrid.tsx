@@ -10,7 +10,7 @@ import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { stepsErased, stepsPainted, velocitiesSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
-import { KEY_VELOCITY } from '../pads/PadGrid';
+import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
@@ -197,7 +197,7 @@ export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
         ))}
       </div>
       <div style={{ ...columnBox, top: RULER_PX, width: LABEL_PX, height: lanesHeight }}>
-        <div style={{ transform: `translateY(${-y}px)` }}>
+        <div style={{ transform: `translateY(${-y}px)`, willChange: 'transform' }}>
           {LANES.map((pad) => (
             <div
               key={pad}
@@ -207,7 +207,7 @@ export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
               style={{ height: laneHeight, display: 'flex', alignItems: 'center', touchAction: 'none', cursor: 'grab' }}
               onPointerDown={(event) => {
                 event.currentTarget.setPointerCapture(event.pointerId);
-                instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, 'mouse');
+                instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, deviceOf(event));
                 onPad(pad);
                 drag.current = { x: 0, y: event.clientY, from: y, moved: false, pad };
               }}
@@ -219,11 +219,11 @@ export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
               }}
               onPointerUp={(event) => {
                 drag.current = null;
-                instrument.padUp(pad, event.timeStamp, 'mouse');
+                instrument.padUp(pad, event.timeStamp, deviceOf(event));
               }}
               onPointerCancel={(event) => {
                 drag.current = null;
-                instrument.padUp(pad, event.timeStamp, 'mouse');
+                instrument.padUp(pad, event.timeStamp, deviceOf(event));
               }}
               onKeyDown={(event) => {
                 if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
@@ -270,7 +270,7 @@ export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
         onPointerUp={() => (swipe.current = null)}
         onPointerCancel={() => (swipe.current = null)}
       >
-        <div style={{ transform: `translateY(${-y}px)` }}>
+        <div style={{ transform: `translateY(${-y}px)`, willChange: 'transform' }}>
           {LANES.map((pad) => (
             <StepLane
               key={pad}
