@@ -94,8 +94,7 @@ test('Keep with the song: the last bars that were played, unarmed, become a patt
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 120, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
   await app.play.click();
   const beats = Array.from({ length: 16 }, (_, i): Stroke => ({
     pad: i % 2 ? SNARE : KICK,
@@ -124,8 +123,7 @@ test('Keep of free playing: tempo and first beat are found, can be halved and nu
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 140 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 140 });
   const eighth = 30000 / 104;
   const strokes: Stroke[] = [];
   for (let i = 0; i < 32; i++) {
@@ -157,8 +155,7 @@ test('Feel: hits that would meet are told before; swing is heard at once; as pla
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify(demoSet()));
-  await app.open();
+  await app.openSet(demoSet());
   await app.play.click();
   await app.button('Feel').click();
   await app.button('Treat Closed hat').click();
@@ -200,8 +197,7 @@ test('Feel: hits that would meet are told before; swing is heard at once; as pla
 });
 
 test('loudness: ghost notes for a lane, accents, and back; chosen hits alone', async ({ app, page }) => {
-  await app.store('set', JSON.stringify(demoSet()));
-  await app.open();
+  await app.openSet(demoSet());
   await app.button('Feel').click();
   await app.button('Treat Shaker').click();
   await app.button('Ghost notes').click();
@@ -225,8 +221,7 @@ test('takes: each pass is listed, heard alone, dropped and brought back; good ba
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 120, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
   await app.record.click();
   await app.play.click();
   await drum(page, [
@@ -261,8 +256,7 @@ test('step input: a press enters and goes on, held pads share a step, a rest and
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify(emptySet()));
-  await app.open();
+  await app.openSet(emptySet());
   await app.chooseGrid('1/8');
   await app.button('Step input').click();
   const step = page.getByRole('status', { name: 'Step' });
@@ -294,8 +288,7 @@ test('a meter of three: bars, count-in and loop follow; a metronome for the coun
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 100 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 100 });
   await app.button('Setup').click();
   await app.button('Meter 3/4').click();
   await app.button('Click when Count-in only').click();

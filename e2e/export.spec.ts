@@ -21,8 +21,7 @@ test('an export shows its progress, can be given up, and leaves the music alone'
   const set = demoSet();
   set.tracks[0]!.patterns[0]!.length = 8 * 3840;
   set.tempo = 20; // 96 seconds of sound
-  await app.store('set', JSON.stringify(set));
-  await app.open();
+  await app.openSet(set);
   await app.play.click();
   await app.menu('Export WAV');
   await expect(page.getByText(/Exporting WAV: \d+ %/)).toBeVisible();

@@ -13,8 +13,7 @@ test('a pad pressed while recording is kept where it was pressed, also while the
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 113, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 113, countIn: 0 });
   await app.button('Input quantize').click();
   await app.record.click();
   await app.play.click();
@@ -85,8 +84,7 @@ test('a pad pressed while recording is kept where it was pressed, also while the
 });
 
 test('with the tempo changed while recording, every hit lands on the grid and none is lost', async ({ app, page }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 112, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 112, countIn: 0 });
   await app.record.click();
   await app.play.click();
   const strokes = Array.from({ length: 60 }, (_, i) => ({ pad: (i % 16) + 1, ms: 300 + i * 97 }));
@@ -107,8 +105,7 @@ test('with the tempo changed while recording, every hit lands on the grid and no
 });
 
 test('armed during play, off again during play; two fingers at once; undo while it plays', async ({ app, page }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 120 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 120 });
   await app.play.click();
   await listen(page, 0.3);
   await drum(page, [{ pad: 1, ms: 500 }]);
@@ -132,8 +129,7 @@ test('two real fingers on the glass strike two pads, the page neither scrolls no
   app,
   page,
 }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 120, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
   await app.record.click();
   await app.play.click();
   await listen(page, 0.4);
@@ -161,8 +157,7 @@ test('two real fingers on the glass strike two pads, the page neither scrolls no
 });
 
 test('computer keys play the pads, hold their length, and stay away from typing', async ({ app, page }) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), tempo: 120, countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
   await page.keyboard.press('Enter');
   await expect(app.record).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Space');

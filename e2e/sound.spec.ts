@@ -36,8 +36,7 @@ test('every hit of a loop is heard within a sample of its time while the page is
   page,
 }) => {
   const tempo = 75; // a hat every 800 ms leaves silence to find its onset in
-  await app.store('set', JSON.stringify(hatSet(tempo)));
-  await app.open();
+  await app.openSet(hatSet(tempo));
   await app.play.click();
   await listen(page, 2);
   await stall(page, 400, 12);
@@ -53,8 +52,7 @@ test('every hit of a loop is heard within a sample of its time while the page is
 });
 
 test('what is heard is what Node renders from the log, to the sample, at any block size', async ({ app, page }) => {
-  await app.store('set', JSON.stringify(demoSet()));
-  await app.open();
+  await app.openSet(demoSet());
   await app.button('Metronome').click();
   await app.play.click();
   await listen(page, 3);

@@ -6,8 +6,7 @@ import { heard, listen } from './support/ear';
 
 const hits = (set: BeatSet) => set.tracks[0]!.patterns[0]!.hits;
 const open = async (app: App, set: BeatSet = emptySet()) => {
-  await app.store('set', JSON.stringify(set));
-  await app.open();
+  await app.openSet(set);
   await app.page.getByRole('link', { name: 'Steps' }).click();
   await expect(app.page.getByRole('grid', { name: 'Steps' })).toBeVisible();
 };

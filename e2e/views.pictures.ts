@@ -15,8 +15,7 @@ const playing = async (app: App) => {
 
 /** Two passes over one bar, a little loose. */
 const taken = async (app: App) => {
-  await app.store('set', JSON.stringify({ ...emptySet(), name: 'Rink Night', countIn: 0 }));
-  await app.open();
+  await app.openSet({ ...emptySet(), name: 'Rink Night', countIn: 0 });
   await app.record.click();
   await app.play.click();
   const loose = [-14, 9, -6, 17, 3, -11, 6, -4];

@@ -37,6 +37,12 @@ export class App {
     await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
   }
 
+  /** Opens the app with a set that is stored there. */
+  async openSet(set: BeatSet): Promise<void> {
+    await this.store('set', JSON.stringify(set));
+    await this.open();
+  }
+
   /** Notes every pad that lights from now on. A light is short, and a look from outside may miss it. */
   async watchLights(): Promise<void> {
     await this.page.evaluate(() => {

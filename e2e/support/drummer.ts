@@ -14,8 +14,18 @@ export interface Stroke {
  * @returns when each stroke really came: the event's time stamp, in ms from tick 0
  */
 export async function drum(page: Page, strokes: readonly Stroke[]): Promise<number[]> {
+  return strike(page, strokes, await songZero(page));
+}
+
+/** Strikes pads at given times without any song, counted from soon after the call. */
+export async function drumFreely(page: Page, strokes: readonly Stroke[]): Promise<number[]> {
+  return strike(page, strokes, (await page.evaluate(() => performance.now())) + 150);
+}
+
+/** When tick 0 of the running song is heard: ms on the page's clock. */
+function songZero(page: Page): Promise<number> {
   return page.evaluate(
-    async ({ strokes: all, latency, fields }) => {
+    async ({ latency, fields }) => {
       type Message = { origin: number; events: Float64Array };
       const { ear } = window as unknown as { ear: { messages: Message[]; context: AudioContext } };
       const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
@@ -41,41 +51,31 @@ export async function drum(page: Page, strokes: readonly Stroke[]): Promise<numb
         if (contextTime) readings.push(performanceTime! + (seconds - contextTime) * 1000);
         await sleep(5);
       }
-      const zero = readings.sort((a, b) => a - b)[4]!;
+      return readings.sort((a, b) => a - b)[4]!;
+    },
+    { latency: LIMITER_LATENCY, fields: EVENT_FIELDS },
+  );
+}
+
+/** Strikes pads by pointer events, each at its ms after `zero`, and returns when each really came. */
+function strike(page: Page, strokes: readonly Stroke[], zero: number): Promise<number[]> {
+  return page.evaluate(
+    async ({ all, start }) => {
+      const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
       const came: number[] = [];
       for (const { pad, ms } of all) {
-        await sleep(Math.max(0, zero + ms - performance.now() - 8));
-        while (performance.now() < zero + ms);
+        await sleep(Math.max(0, start + ms - performance.now() - 8));
+        while (performance.now() < start + ms);
         const element = document.querySelector(`[data-pad="${pad - 1}"]`)!;
         const box = element.getBoundingClientRect();
         const at = { clientX: box.x + box.width / 2, clientY: box.y + box.height / 2, pointerId: pad, bubbles: true };
         const down = new PointerEvent('pointerdown', { ...at, pointerType: 'touch' });
         element.dispatchEvent(down);
         element.dispatchEvent(new PointerEvent('pointerup', { ...at, pointerType: 'touch' }));
-        came.push(down.timeStamp - zero);
+        came.push(down.timeStamp - start);
       }
       return came;
     },
-    { strokes, latency: LIMITER_LATENCY, fields: EVENT_FIELDS },
+    { all: strokes, start: zero },
   );
-}
-
-/**
- * Strikes pads at given times (ms from the first call) without any song, each as near its time as the page can.
- * The strokes are struck even when the page is late.
- */
-export async function drumFreely(page: Page, strokes: readonly Stroke[]): Promise<void> {
-  await page.evaluate(async (all) => {
-    const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
-    const zero = performance.now() + 100;
-    for (const { pad, ms } of all) {
-      await sleep(Math.max(0, zero + ms - performance.now() - 8));
-      while (performance.now() < zero + ms);
-      const element = document.querySelector(`[data-pad="${pad - 1}"]`)!;
-      const box = element.getBoundingClientRect();
-      const at = { clientX: box.x + box.width / 2, clientY: box.y + box.height / 2, pointerId: pad, bubbles: true };
-      element.dispatchEvent(new PointerEvent('pointerdown', { ...at, pointerType: 'touch' }));
-      element.dispatchEvent(new PointerEvent('pointerup', { ...at, pointerType: 'touch' }));
-    }
-  }, strokes);
 }

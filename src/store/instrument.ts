@@ -272,7 +272,7 @@ export class Instrument {
   }
 
   /** Whether the pattern holds all it can; says so once a recording. */
-  private isFull(track: number): boolean {
+  isFull(track: number): boolean {
     const pattern = currentPattern(selectSet(this.store.getState()).tracks[track]!);
     if ((pattern?.hits.length ?? 0) < MAX_HITS) return false;
     if (this.saidFull !== this.session) {

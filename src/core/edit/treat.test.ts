@@ -6,7 +6,7 @@ import { ticksToMs } from '../time/ticks';
 import { AS_PLAYED, type Feel } from '../timing/feel';
 import { GRIDS, gridTicks, nearestLine, nextLine } from '../timing/grid';
 import { swingWords } from '../timing/swing';
-import { coveredIds, narrower, newlyCovered, treated, withoutNarrower, withoutTreatment, type Scope } from './treat';
+import { narrower, newlyCovered, treated, withoutNarrower, withoutTreatment, type Scope } from './treat';
 
 const BAR = 3840;
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
@@ -158,7 +158,7 @@ describe('hits that meet', () => {
     // 487 goes to 960 (nearest), 1447 to 1920: only 960 is held twice.
     expect(newlyCovered(hats, { kind: 'pattern' }, quarter)).toBe(1);
     const coarse = treated(hats, { kind: 'pattern' }, { feel: quarter });
-    expect(coveredIds(coarse)).toEqual([2]);
+    expect(passOf(coarse).covered.map((h) => h.id)).toEqual([2]);
     expect(passOf(coarse).sounding).toHaveLength(3);
     expect(soundingHits(treated(coarse, { kind: 'pattern' }, { feel: undefined }))).toHaveLength(4);
   });

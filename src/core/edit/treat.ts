@@ -56,11 +56,6 @@ export function narrower(pattern: Pattern, scope: Scope, kind: 'feel' | 'loudnes
   return { lanes, hits };
 }
 
-/** The ids of hits that share a step with a later one of their pad, and so are not heard. */
-export function coveredIds(pattern: Pattern): number[] {
-  return passOf(pattern).covered.map((hit) => hit.id);
-}
-
 /** How many more hits would be covered with a Feel than are now. */
 export function newlyCovered(pattern: Pattern, scope: Scope, feel: Feel | undefined): number {
   return Math.max(0, passOf(treated(pattern, scope, { feel })).covered.length - passOf(pattern).covered.length);

@@ -47,10 +47,11 @@ interface HeldPad {
 }
 
 /** When the metronome clicks: places in CLICK_TIMES. */
+const ALWAYS = 0;
 const WHILE_RECORDING = 1;
 const IN_COUNT_IN = 2;
 /** Seconds between the clicks of the latency check: a calm 100 to the minute. */
-export const CHECK_SECONDS = 0.6;
+const CHECK_SECONDS = 0.6;
 
 class Track {
   readonly player = new TrackPlayer();
@@ -404,7 +405,8 @@ export class Engine {
     const track = this.track(index);
     const repeat = track.repeats[pad]!;
     repeat.down = false;
-    if (repeat.active && !this.repeat.latch) this.endRepeat(repeat);
+    // A press that was let go before its line still gets the one stroke that it asked for.
+    if (!this.repeat.latch && !repeat.owed) this.endRepeat(repeat);
     const held = track.held[pad];
     if (!held) return;
     track.held[pad] = null;
@@ -497,6 +499,7 @@ export class Engine {
         const placed = this.record(t, pad, velocity, this.frame, struck, this.lastOwnId, null, 0, rate / 2);
         this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame);
         repeat.advance(this.frame, player.feels[pad]?.swing);
+        if (!repeat.down && !this.repeat.latch) this.endRepeat(repeat);
       }
     }
   }
@@ -568,7 +571,7 @@ export class Engine {
   private nextClick(): number {
     const { on, when, between } = this.metronome;
     const counting = this.clickedThrough < this.fromTick;
-    const clicks = on && (when === 0 || (when === WHILE_RECORDING && this.now.recording));
+    const clicks = on && (when === ALWAYS || (when === WHILE_RECORDING && this.now.recording));
     // The count-in clicks its beats in any case; what comes between them only when it is wanted.
     const wanted = clicks || (on && when === IN_COUNT_IN && counting);
     const next = nextClick(this.clickedThrough, this.meter, wanted ? between : 0);

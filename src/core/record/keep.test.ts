@@ -1,16 +1,7 @@
+import { random } from '../testing/random';
 import { estimateBeat, type Onset, type Role } from '../timing/estimateBeat';
 import { JustPlayed, type PlayedStroke } from './justPlayed';
 import { keptFrom, keptHits, onBeat, onSong } from './keep';
-
-function random(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const BAR = 3840;
 const BEAT = 960;

@@ -81,6 +81,16 @@ describe('where it begins', () => {
     ).toEqual([12000, 18000]);
   });
 
+  test('let go before its line, a press still gets its one stroke there', () => {
+    const tapped = rig()
+      .press(6000 + 2000)
+      .runTo(8500)
+      .tell(['padUp', 0, HAT, 8500])
+      .runTo(30000);
+    expect(tapped.frames).toEqual([12000]);
+    expect(tapped.press(30000 + 2000, HAT, 3).runTo(50000).frames).toEqual([12000, 36000, 42000, 48000]);
+  });
+
   test('what counts is when it was heard: a press on the beat that comes late is on the beat', () => {
     const late = rig()
       .press(6000 + 3000, HAT, 1, 3000)

@@ -12,6 +12,8 @@ export class RepeatingPad {
   active = false;
   /** Held by a finger, key or controller now. */
   down = false;
+  /** Pressed, and not yet sounded: the stroke that the press asked for is still to come. */
+  owed = false;
   /** Ticks between strokes. */
   rate = 240;
   /** Of the strokes to come, 0..1. */
@@ -35,6 +37,7 @@ export class RepeatingPad {
     const meant = nextLine(heard - this.rate * LATE_SHARE - 1e-6, this.rate, swing);
     if (meant > now) {
       this.next = meant;
+      this.owed = true;
       return null;
     }
     this.next = nextLine(now, this.rate, swing);
@@ -50,6 +53,7 @@ export class RepeatingPad {
 
   /** The stroke at `next` has sounded. */
   advance(frame: number, swing?: Swing): void {
+    this.owed = false;
     this.lastFrame = frame;
     this.next = nextLine(this.next, this.rate, swing);
   }
@@ -61,6 +65,7 @@ export class RepeatingPad {
 
   end(): void {
     this.active = false;
+    this.owed = false;
     this.next = Infinity;
   }
 }

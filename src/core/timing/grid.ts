@@ -35,11 +35,6 @@ export function gridTicks(name: GridName): number {
   return GRIDS.find((g) => g.name === name)!.ticks;
 }
 
-/** Name of the grid with steps of `ticks`, or null when none has. */
-export function gridName(ticks: number): GridName | null {
-  return GRIDS.find((g) => g.ticks === ticks)?.name ?? null;
-}
-
 /**
  * The nearest line of the grid, in ticks; swung lines keep their fraction. Exactly halfway goes to the later line, as
  * one rounds in print.

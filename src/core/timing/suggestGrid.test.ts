@@ -1,17 +1,7 @@
+import { random } from '../testing/random';
 import { ticksToMs } from '../time/ticks';
 import { suggestGrid } from './suggestGrid';
 import type { GridName } from './grid';
-
-/** A seeded generator, so that a failure can be seen again (mulberry32, public domain). */
-function random(seed: number): () => number {
-  let a = seed;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const every = (step: number, length: number, from = 0) =>
   Array.from({ length: Math.floor((length - from - 1) / step) + 1 }, (_, i) => from + i * step);

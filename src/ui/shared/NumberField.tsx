@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react';
-import { StyleSheet, TextInput, View, type StyleProp, type ViewStyle } from 'react-native';
+import { useRef } from 'react';
+import { StyleSheet, View, type StyleProp, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
+import { TypedNumber } from './TypedNumber';
 
 interface Props {
   /** Accessible name. */
@@ -26,7 +27,6 @@ interface Props {
 }
 
 const DRAG_STARTS_PX = 6;
-const STEPS: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 };
 
 /** A number that can be typed, stepped with keys and, where it makes sense, dragged. */
 export function NumberField({
@@ -43,14 +43,8 @@ export function NumberField({
   style,
 }: Props) {
   const tokens = useTokens();
-  const [typed, setTyped] = useState<string | null>(null);
   const input = useRef<TextInput>(null);
   const drag = useRef<{ x: number; y: number; from: number; moved: boolean } | null>(null);
-
-  const commit = () => {
-    if (typed !== null && typed !== text) onType(typed);
-    setTyped(null);
-  };
 
   return (
     <View
@@ -61,7 +55,7 @@ export function NumberField({
         drag.current = { x: clientX, y: clientY, from: value, moved: false };
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(pointerId);
         // The keyboard must not spring up under a drag: focus waits for the release.
-        if (typed === null) event.preventDefault();
+        if (document.activeElement !== (input.current as unknown)) event.preventDefault();
       }}
       onPointerMove={(event) => {
         const d = drag.current;
@@ -79,41 +73,16 @@ export function NumberField({
       <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
         {caption}
       </Text>
-      <TextInput
+      <TypedNumber
         ref={input}
-        role="spinbutton"
-        aria-label={label}
-        aria-valuenow={value}
-        aria-valuemin={min}
-        aria-valuemax={max}
-        aria-valuetext={valueText}
-        inputMode="decimal"
-        autoComplete="off"
-        selectTextOnFocus
-        value={typed ?? text}
-        onFocus={() => {
-          // At once: `selectTextOnFocus` comes a moment later, and fast typing would be added to the old number.
-          (input.current as unknown as Partial<HTMLInputElement> | null)?.select?.();
-          setTyped(text);
-        }}
-        onChangeText={setTyped}
-        onBlur={commit}
-        onSubmitEditing={() => {
-          commit();
-          input.current?.blur();
-        }}
-        onKeyPress={(event) => {
-          const { key } = event.nativeEvent;
-          if (key === 'Escape') {
-            setTyped(null);
-            input.current?.blur();
-          }
-          const steps = STEPS[key];
-          if (steps === undefined) return;
-          event.preventDefault();
-          setTyped(null);
-          onStep(steps);
-        }}
+        label={label}
+        value={value}
+        min={min}
+        max={max}
+        text={text}
+        valueText={valueText}
+        onType={onType}
+        onStep={onStep}
         style={[styles.text, { color: tokens.wing }]}
       />
     </View>

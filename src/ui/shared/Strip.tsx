@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react';
-import { StyleSheet, TextInput, View, type ViewStyle } from 'react-native';
+import { useRef } from 'react';
+import { StyleSheet, View, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
+import { TypedNumber } from './TypedNumber';
 
 interface Props {
   label: string;
@@ -20,10 +21,6 @@ interface Props {
   onChange: (value: number, gesture: string) => void;
 }
 
-const KEY_STEPS: Record<string, number> = {
-  ...{ ArrowUp: 1, ArrowDown: -1 },
-  ...{ PageUp: 10, PageDown: -10 },
-};
 let gestures = 0;
 
 /** A wide horizontal strip with its number on it: touch or drag anywhere to set it, or type the number. */
@@ -31,7 +28,6 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
   const tokens = useTokens();
   const drag = useRef<string | null>(null);
   const input = useRef<TextInput>(null);
-  const [typed, setTyped] = useState<string | null>(null);
   const tidy = (raw: number) => {
     const stepped = Math.round(Math.min(max, Math.max(min, raw)) / step) * step;
     return Math.round(stepped * 1e6) / 1e6;
@@ -45,12 +41,9 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
     change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!);
   };
   const number = String(Math.round(value * scale * 10) / 10);
-  const commit = () => {
-    const read = Number((typed ?? '').replace(',', '.').replace('%', ''));
-    if (typed !== null && typed.trim() !== '' && typed !== number && Number.isFinite(read)) {
-      change(read / scale, `${label} ${++gestures}`);
-    }
-    setTyped(null);
+  const type = (typed: string) => {
+    const read = Number(typed.replace(',', '.').replace('%', ''));
+    if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, `${label} ${++gestures}`);
   };
   return (
     <View
@@ -74,41 +67,18 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
       </Text>
       <View style={[styles.value, { backgroundColor: tokens.slate }]}>
         {note !== undefined && <Text style={[styles.unit, { color: tokens.cap }]}>{note}</Text>}
-        <TextInput
+        <TypedNumber
           ref={input}
-          role="spinbutton"
-          aria-label={label}
-          aria-valuenow={Number(number)}
-          aria-valuemin={Math.round(min * scale * 10) / 10}
-          aria-valuemax={Math.round(max * scale * 10) / 10}
-          aria-valuetext={[`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ')}
-          inputMode="decimal"
-          autoComplete="off"
-          value={typed ?? number}
-          onFocus={() => {
-            (input.current as unknown as Partial<HTMLInputElement> | null)?.select?.();
-            setTyped(number);
-          }}
-          onChangeText={setTyped}
-          onBlur={commit}
-          onSubmitEditing={() => {
-            commit();
-            input.current?.blur();
-          }}
-          onKeyPress={(event) => {
-            const { key } = event.nativeEvent;
-            if (key === 'Escape') {
-              setTyped(null);
-              input.current?.blur();
-            }
-            const steps = KEY_STEPS[key];
-            if (steps === undefined) return;
-            event.preventDefault();
-            setTyped(null);
-            change(value + steps * step, `${label} ${++gestures}`);
-          }}
+          label={label}
+          value={Number(number)}
+          min={Math.round(min * scale * 10) / 10}
+          max={Math.round(max * scale * 10) / 10}
+          text={number}
+          valueText={[`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ')}
+          onType={type}
+          onStep={(steps) => change(value + steps * step, `${label} ${++gestures}`)}
           // A finger on the number types it; anywhere else on the strip it drags.
-          onPointerDown={(event) => event.stopPropagation()}
+          ownPress
           style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, number.length) }]}
         />
         {unit !== '' && <Text style={[styles.unit, { color: tokens.cap }]}>{unit}</Text>}

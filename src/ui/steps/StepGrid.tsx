@@ -115,7 +115,7 @@ export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
     const there = hitsInStep(now, { pad, tick: index * step, length: step });
     if (erase && there.length > 0) {
       dispatch(stepsErased({ track: CURRENT_TRACK, ids: there.map((hit) => hit.id), gesture }));
-    } else if (!erase && there.length === 0) {
+    } else if (!erase && there.length === 0 && !instrument.isFull(CURRENT_TRACK)) {
       const { fixedVelocity } = store.getState().settings;
       const velocity = fixedVelocity.on ? fixedVelocity.value : KEY_VELOCITY;
       const hit: Hit = { id: instrument.nextId(), pad, tick: index * step, length: step / 2, velocity, snap: null };

@@ -65,11 +65,7 @@ export const StepLane = memo(function StepLane(props: Props) {
         <div
           key={hit.id}
           style={{
-            position: 'absolute',
-            pointerEvents: 'none',
-            left: x(hit.struck) + 2,
-            width: QUILL_PX,
-            bottom: 6,
+            ...mark(x(hit.struck) + 2, 6, QUILL_PX),
             height: (height - 12) * (0.25 + 0.75 * hit.velocity),
             background: tokens.wing,
             transform: 'skewX(-10deg)',
@@ -80,11 +76,7 @@ export const StepLane = memo(function StepLane(props: Props) {
         <div
           key={`covered ${hit.id}`}
           style={{
-            position: 'absolute',
-            pointerEvents: 'none',
-            left: x(hit.struck) + 2,
-            width: QUILL_PX,
-            bottom: 6,
+            ...mark(x(hit.struck) + 2, 6, QUILL_PX),
             height: (height - 12) * 0.8,
             border: `1px solid ${tokens.straw}`,
             transform: 'skewX(-10deg)',
@@ -95,11 +87,7 @@ export const StepLane = memo(function StepLane(props: Props) {
         <div
           key={`placed ${hit.id}`}
           style={{
-            position: 'absolute',
-            pointerEvents: 'none',
-            left: x(hit.tick) + 1,
-            width: QUILL_PX + 2,
-            bottom: 2,
+            ...mark(x(hit.tick) + 1, 2, QUILL_PX + 2),
             height: 3,
             background: tokens.moss,
           }}
@@ -108,6 +96,11 @@ export const StepLane = memo(function StepLane(props: Props) {
     </div>
   );
 }, isSame);
+
+/** A mark upon the cells that lets every press through to them. */
+function mark(left: number, bottom: number, width: number) {
+  return { position: 'absolute', pointerEvents: 'none', left, bottom, width } as const;
+}
 
 /** Whether a lane would be drawn just as it is: its lists are made anew with every change of the pattern. */
 function isSame(before: Props, now: Props): boolean {

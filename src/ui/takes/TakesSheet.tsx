@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
 import { KITS, type KitPad } from '@/core/model/kits';
-import { LOOP_BARS, type Pattern } from '@/core/model/set';
+import { LOOP_BARS, MAX_HITS, type Pattern } from '@/core/model/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import { earlyLate, offsetsMs, trendWords } from '@/core/timing/earlyLate';
 import { gridTicks } from '@/core/timing/grid';
@@ -132,7 +132,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
         <ControlButton
           label="Double with repeat"
           text="Double with repeat"
-          disabled={pattern.length * 2 > longest * bar}
+          disabled={pattern.length * 2 > longest * bar || pattern.hits.length * 2 > MAX_HITS}
           onPress={() => {
             const firstId = instrument.reserveIds(pattern.hits.length);
             dispatch(loopRepeated({ track: CURRENT_TRACK, firstId }));

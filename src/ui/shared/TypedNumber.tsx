@@ -1,0 +1,78 @@
+import { useState, type Ref } from 'react';
+import { TextInput, type StyleProp, type TextStyle } from 'react-native';
+
+interface Props {
+  ref: Ref<TextInput>;
+  /** Accessible name. */
+  label: string;
+  value: number;
+  min: number;
+  max: number;
+  /** The value as shown and typed. */
+  text: string;
+  /** The value in words for assistive technology. */
+  valueText: string | undefined;
+  /** Takes typed text, once it is left or Enter is pressed and only if it was changed. */
+  onType: (text: string) => void;
+  /** One step up or down with the arrow keys, ten with Page keys. */
+  onStep: (steps: number) => void;
+  /** The press is the text's own, and not that of what it stands on. */
+  ownPress?: boolean;
+  style: StyleProp<TextStyle>;
+}
+
+const STEPS: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 };
+
+/** A number as a text: typed, stepped with keys, given up with Escape. What holds it decides how it looks and what else moves it. */
+export function TypedNumber({ ref, label, value, min, max, text, valueText, onType, onStep, ownPress, style }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = () => {
+    if (typed !== null && typed !== text) onType(typed);
+    setTyped(null);
+  };
+  return (
+    <TextInput
+      ref={ref}
+      role="spinbutton"
+      aria-label={label}
+      aria-valuenow={value}
+      aria-valuemin={min}
+      aria-valuemax={max}
+      aria-valuetext={valueText}
+      inputMode="decimal"
+      autoComplete="off"
+      selectTextOnFocus
+      value={typed ?? text}
+      onFocus={(event) => {
+        // At once: `selectTextOnFocus` comes a moment later, and fast typing would be added to the old number.
+        elementOf(event)?.select?.();
+        setTyped(text);
+      }}
+      onChangeText={setTyped}
+      onBlur={commit}
+      onSubmitEditing={(event) => {
+        commit();
+        elementOf(event)?.blur?.();
+      }}
+      onKeyPress={(event) => {
+        const { key } = event.nativeEvent;
+        if (key === 'Escape') {
+          setTyped(null);
+          elementOf(event)?.blur?.();
+        }
+        const steps = STEPS[key];
+        if (steps === undefined) return;
+        event.preventDefault();
+        setTyped(null);
+        onStep(steps);
+      }}
+      {...(ownPress && { onPointerDown: (event: { stopPropagation: () => void }) => event.stopPropagation() })}
+      style={style}
+    />
+  );
+}
+
+/** The page's own element, where there is a page. */
+function elementOf(event: { target?: unknown } | undefined): Partial<HTMLInputElement> | undefined {
+  return event?.target as Partial<HTMLInputElement> | undefined;
+}
