@@ -40,7 +40,9 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
     const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
     change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!);
   };
-  const number = String(Math.round(value * scale * 10) / 10);
+  // As fine as its steps: whole numbers, or tenths.
+  const parts = step * scale > 0.99 ? 1 : 10;
+  const number = String(Math.round(value * scale * parts) / parts);
   const type = (typed: string) => {
     const read = Number(typed.replace(',', '.').replace('%', ''));
     if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, `${label} ${++gestures}`);
