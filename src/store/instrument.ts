@@ -1,7 +1,13 @@
 import { LiveHost } from '@/audio/liveHost';
 import { LIMITER_LATENCY } from '@/core/dsp/limiter';
 import { nextTake } from '@/core/edit/takes';
-import { patternInstruction, trackInstructions } from '@/core/engine/offline';
+import {
+  heardPadsInstruction,
+  movesInstruction,
+  patternInstruction,
+  trackInstructions,
+  windowInstruction,
+} from '@/core/engine/offline';
 import type { EngineEvent, Instruction } from '@/core/engine/protocol';
 import { KITS } from '@/core/model/kits';
 import {
@@ -14,13 +20,17 @@ import {
   type BeatSet,
   type Hit,
   type Metronome,
+  type Pattern,
 } from '@/core/model/set';
 import { JustPlayed } from '@/core/record/justPlayed';
+import { windowOf } from '@/core/sequence/loopWindow';
+import { CONTROLS, type Control } from '@/core/sequence/moves';
 import { repeatTicks } from '@/core/sequence/repeatRates';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
-import { ticksPerBar } from '@/core/time/ticks';
+import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { AS_PLAYED } from '@/core/timing/feel';
 import { gridTicks } from '@/core/timing/grid';
+import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
 import { CURRENT_TRACK, selectHeardSet, selectInputSnap, selectPattern, selectSet, selectTrack } from './selectors';
 import { audioChanged, noticed, stepPressed, stepReleased, transportReported } from './sessionSlice';
@@ -50,6 +60,7 @@ export class Instrument {
   /** Note repeat as the engine was told it. */
   private repeatTold = '';
   private idsTold = 0;
+  private readonly moveRecorder: MoveRecorder;
   private readonly slides = new Array<number>(PADS).fill(0);
 
   constructor(private readonly store: Store) {
@@ -60,6 +71,7 @@ export class Instrument {
       },
       (events) => events.forEach((event) => this.take(event)),
     );
+    this.moveRecorder = new MoveRecorder(store);
     this.performance = new Performance((timeStamp) => this.host.engineFrameHeard(timeStamp));
   }
 
@@ -105,6 +117,21 @@ export class Instrument {
     this.slides[pad] = steps;
     const state = this.store.getState();
     this.host.send(['repeatRate', CURRENT_TRACK, pad, this.repeatRate(state, pad)]);
+  }
+
+  /**
+   * A hand turns a control of a pad. While recording, its way is written into the pattern's Moves.
+   * @param value in the control's range; NaN lets go, and the Moves have it again
+   * @param timeStamp of the event, ms
+   */
+  turn(pad: number, control: Control, value: number, timeStamp: number): void {
+    this.host.send(['turn', CURRENT_TRACK, pad, CONTROLS.indexOf(control), value]);
+    const { playing, recording } = this.performance.anchor;
+    if (Number.isNaN(value)) this.moveRecorder.end();
+    else if (playing && recording) {
+      const tick = this.performance.positionAt(this.performance.tickHeard(timeStamp));
+      this.moveRecorder.note(pad, control, tick, value);
+    }
   }
 
   /** An id that no hit has: odd, since the engine gives even ones to the hits of note repeat. */
@@ -222,8 +249,10 @@ export class Instrument {
   /** A pass is a take of the pattern it is recorded into; one that changes within it gets a take of its own. */
   private takeNumber(index: number, pass: string): number {
     const track = selectSet(this.store.getState()).tracks[index]!;
-    const key = `${pass} ${track.current}`;
     const pattern = currentPattern(track);
+    // Passes of another window are counted anew.
+    const { start, length } = pattern ? windowOf(pattern) : { start: 0, length: 0 };
+    const key = `${pass} ${track.current} ${start} ${length}`;
     const number = this.takes.get(key) ?? (pattern ? nextTake(pattern) : 1);
     this.takes.set(key, number);
     return number;
@@ -290,7 +319,7 @@ export class Instrument {
     const before = this.told;
     if (set === before) return;
     this.told = set;
-    for (const instruction of changes(before, set, this.seen)) this.host.send(instruction);
+    for (const instruction of changes(before, set, this.seen, windowTicks(state))) this.host.send(instruction);
     // Undo may bring back hits with numbers that were given out before.
     const highest = nextHitId(selectSet(state)) - 1;
     this.lastHitId = Math.max(this.lastHitId, highest);
@@ -304,8 +333,11 @@ export class Instrument {
   }
 }
 
-/** The instructions that bring an engine from one state of the document to another. */
-export function changes(before: BeatSet | null, set: BeatSet, seen: number): Instruction[] {
+/**
+ * The instructions that bring an engine from one state of the document to another.
+ * @param windowOn step of song ticks at whose next line a loop window that was moved takes over, 0 for at once
+ */
+export function changes(before: BeatSet | null, set: BeatSet, seen: number, windowOn = 0): Instruction[] {
   const out: Instruction[] = [];
   if (before?.tempo !== set.tempo) out.push(['tempo', set.tempo]);
   if (before?.meter !== set.meter) out.push(['meter', set.meter.beats, set.meter.unit]);
@@ -320,15 +352,37 @@ export function changes(before: BeatSet | null, set: BeatSet, seen: number): Ins
     if (track.kit !== old.kit) out.push(['kit', i, track.kit]);
     if (track.level !== old.level || track.mute !== old.mute) out.push(['track', i, track.level, track.mute]);
     const pattern = currentPattern(track);
-    if (pattern !== currentPattern(old)) out.push(patternInstruction(i, pattern, seen));
+    const oldPattern = currentPattern(old);
+    if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(i, track));
+    if (pattern === oldPattern) return;
+    if (pattern?.hits !== oldPattern?.hits || !sameTreatment(pattern, oldPattern)) {
+      out.push(patternInstruction(i, pattern, seen));
+    }
+    if (pattern?.window !== oldPattern?.window) {
+      // Another pattern brings its own window along.
+      out.push(windowInstruction(i, pattern, track.current === old.current ? windowOn : 0));
+    }
+    if (pattern?.moves !== oldPattern?.moves) out.push(movesInstruction(i, pattern));
   });
   for (let i = set.tracks.length; i < (before?.tracks.length ?? 0); i++) out.push(patternInstruction(i, null, seen));
   return out;
 }
 
+/** Whether what a pattern's hits become is the same as before. */
+function sameTreatment(a: Pattern | null, b: Pattern | null): boolean {
+  return a?.length === b?.length && a?.feel === b?.feel && a?.loudness === b?.loudness && a?.lanes === b?.lanes;
+}
+
 function metronomeInstruction({ on, level, sound, when, between }: Metronome): Instruction {
   const betweenTicks = between ? gridTicks(between) : 0;
   return ['metronome', on, level, CLICK_SOUNDS.indexOf(sound), CLICK_TIMES.indexOf(when), betweenTicks];
+}
+
+/** At which song ticks a loop window that was moved takes over: every so many, 0 for at once. */
+function windowTicks(state: RootState): number {
+  const { meter } = selectSet(state);
+  const { windowOn } = state.settings;
+  return windowOn === 'bar' ? ticksPerBar(meter) : windowOn === 'beat' ? ticksPerBeat(meter) : 0;
 }
 
 /** What step input moves by, and where its loop ends, in ticks. */

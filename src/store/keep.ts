@@ -1,5 +1,5 @@
 import { KITS, type SoundName } from '@/core/model/kits';
-import { currentPattern, type Pattern } from '@/core/model/set';
+import { currentPattern, idsFrom, type Pattern } from '@/core/model/set';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
 import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
@@ -70,10 +70,9 @@ export function keep(store: Store, instrument: Instrument, { placed, from, lengt
   const set = selectSet(state);
   const track = selectTrack(state);
   const first = instrument.reserveIds(placed.length);
-  let id = first - 2;
   const ticksPerMs = ((beat?.tempo ?? set.tempo) * PPQ) / 60000;
   const grid = gridTicks(set.inputQuantize.grid);
-  const hits = keptHits(placed, from, length, selectInputSnap(state), grid, ticksPerMs, () => (id += 2));
+  const hits = keptHits(placed, from, length, selectInputSnap(state), grid, ticksPerMs, idsFrom(first));
   if (hits.length === 0) {
     store.dispatch(noticed('Nothing was played in these bars.'));
     return 0;

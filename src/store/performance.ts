@@ -1,5 +1,8 @@
+import { CURRENT_TRACK } from './selectors';
 import type { EngineEvent } from '@/core/engine/protocol';
 import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import type { LoopWindow } from '@/core/model/set';
+import { loopPosition } from '@/core/sequence/loopWindow';
 import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 
 /** A pad that sounded, as the Flyway and the pads show it. */
@@ -12,6 +15,11 @@ export interface Sounded {
   /** Song ticks; `placed` is NaN for a stroke that was not recorded. */
   struck: number;
   placed: number;
+}
+
+/** A loop window and the song tick from which it goes round. */
+export interface DroppedWindow extends LoopWindow {
+  tick: number;
 }
 
 const SOUNDED_KEPT = 512;
@@ -28,7 +36,11 @@ export class Performance {
   fromTick = 0;
   /** Song tick at which the current track's loop was at its start. */
   loopStart = 0;
+  /** The loop window that waits for its beat or bar, or null. */
+  coming: DroppedWindow | null = null;
   voices = 0;
+  /** The windows of the current track that went round last, the newest last. */
+  private windows: DroppedWindow[] = [];
   private timeline = new Timeline(STOPPED);
   private readonly listeners = new Set<(sounded: Sounded) => void>();
 
@@ -42,6 +54,17 @@ export class Performance {
   /** Song tick that the player hears at `timeStamp` (ms). */
   tickHeard(timeStamp: number): number {
     return this.timeline.tickAt(this.frameHeardAt(timeStamp) - LIMITER_LATENCY);
+  }
+
+  /** The loop window that goes round at a song tick. Before the engine told of one it is empty. */
+  windowAt(songTick: number): LoopWindow {
+    return this.windows.findLast(({ tick }) => tick <= songTick) ?? this.windows[0] ?? { start: 0, length: 0 };
+  }
+
+  /** Where the current track's loop is at a song tick, in ticks of its pattern. */
+  positionAt(songTick: number): number {
+    const window = this.windowAt(songTick);
+    return window.length > 0 ? loopPosition(window, Math.max(0, songTick) - this.loopStart) : 0;
   }
 
   /** Song tick at an engine frame, or null when the song stood still then. */
@@ -60,7 +83,12 @@ export class Performance {
     switch (event.kind) {
       case 'anchor':
         this.fromTick = event.fromTick;
-        if (event.playing && !this.anchor.playing) this.loopStart = 0;
+        if (event.playing && !this.anchor.playing) {
+          this.loopStart = 0;
+          // Song ticks come round again: the newest window goes round from the start.
+          this.windows = this.windows.slice(-1).map((window) => ({ ...window, tick: -Infinity }));
+        }
+        if (!event.playing) this.coming = null;
         this.timeline.push(event);
         // A new start: what sounded in the last one would lie at the same ticks.
         if (event.playing && event.tick <= event.fromTick && this.sounded.length > 0) this.sounded.length = 0;
@@ -71,6 +99,13 @@ export class Performance {
         this.sounded.push(sounded);
         if (this.sounded.length > SOUNDED_KEPT) this.sounded.shift();
         for (const listener of this.listeners) listener(sounded);
+        return;
+      }
+      case 'window': {
+        if (event.track !== CURRENT_TRACK) return;
+        const { start, length, tick, waiting } = event;
+        this.coming = waiting ? { start, length, tick } : null;
+        if (!waiting) this.windows = [...this.windows.slice(-7), { start, length, tick }];
         return;
       }
       case 'state':

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Pattern } from '@/core/model/set';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
@@ -11,7 +12,19 @@ export interface Notice {
 }
 
 /** The sheets that lie over a place. */
-export type SheetName = 'setup' | 'feel' | 'takes' | 'keep' | 'latency';
+export type SheetName =
+  | 'setup'
+  | 'keys'
+  | 'latency'
+  | 'feel'
+  | 'takes'
+  | 'keep'
+  | 'edit'
+  | 'step'
+  | 'length'
+  | 'slots'
+  | 'generate'
+  | 'moves';
 
 /** What is true only while the page is open. */
 interface Session {
@@ -25,6 +38,8 @@ interface Session {
   heardTake: number | null;
   /** Everything is heard as it was played, for as long as the player compares. */
   comparing: boolean;
+  /** What Generate offers, heard in the place of the current pattern; or null. */
+  proposal: Pattern | null;
   audio: AudioState;
   /** What the engine reports of its transport. */
   playing: boolean;
@@ -43,6 +58,7 @@ const initialState: Session = {
   step: null,
   heardTake: null,
   comparing: false,
+  proposal: null,
   audio: 'starting',
   playing: false,
   recording: false,
@@ -58,6 +74,7 @@ function changeSheet(session: Session, sheet: SheetName | null): void {
   session.sheet = sheet;
   session.heardTake = null;
   session.comparing = false;
+  session.proposal = null;
 }
 
 const slice = createSlice({
@@ -76,6 +93,9 @@ const slice = createSlice({
     /** Opens a sheet, or closes it when it is the open one. */
     sheetToggled(session, { payload }: PayloadAction<SheetName>) {
       changeSheet(session, session.sheet === payload ? null : payload);
+    },
+    sheetShown(session, { payload }: PayloadAction<SheetName>) {
+      changeSheet(session, payload);
     },
     sheetClosed(session) {
       changeSheet(session, null);
@@ -105,6 +125,9 @@ const slice = createSlice({
     compared(session, { payload }: PayloadAction<boolean>) {
       session.comparing = payload;
     },
+    proposalHeard(session, { payload }: PayloadAction<Pattern | null>) {
+      session.proposal = payload;
+    },
     noticed: {
       reducer(session, { payload }: PayloadAction<Notice>) {
         session.notices.push(payload);
@@ -124,6 +147,7 @@ export const {
   audioChanged,
   transportReported,
   sheetToggled,
+  sheetShown,
   sheetClosed,
   repeatToggled,
   latchToggled,
@@ -133,6 +157,7 @@ export const {
   stepMoved,
   takeHeard,
   compared,
+  proposalHeard,
   noticed,
   noticeDismissed,
   exportProgressed,

@@ -1,17 +1,21 @@
-import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, original, type Action, type PayloadAction } from '@reduxjs/toolkit';
+import { edited as editedPattern, EDIT_LABELS, type Edit } from '@/core/edit/edit';
 import { loopTicks } from '@/core/edit/loop';
-import { laneCleared, painted, rotated, withoutHits, withVelocities } from '@/core/edit/steps';
-import { crop, doubled, withoutTake } from '@/core/edit/takes';
+import { copyOf, freeSlot, newPattern, SLOTS_ADDED } from '@/core/edit/slots';
+import { withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
-import { demoSet, emptyPattern } from '@/core/model/create';
+import { demoSet } from '@/core/model/create';
 import {
   currentPattern,
+  idsFrom,
+  MAX_NAME,
+  MAX_SLOTS,
   type BeatSet,
   type CountIn,
   type Hit,
   type Metronome,
   type Pattern,
-  type Track,
+  type PatternPlace,
 } from '@/core/model/set';
 import { clampTempo } from '@/core/time/tempo';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
@@ -27,6 +31,14 @@ interface RecordedHit {
 
 interface OfTrack {
   track: number;
+}
+
+interface OfSlot extends OfTrack {
+  slot: number;
+}
+
+function toggled(pads: readonly number[] = [], pad: number): number[] {
+  return pads.includes(pad) ? pads.filter((p) => p !== pad) : [...pads, pad];
 }
 
 /** Puts a changed pattern in the place of the current one. */
@@ -88,13 +100,9 @@ const slice = createSlice({
     takeDropped(set, { payload }: PayloadAction<OfTrack & { take: number }>) {
       change(set, payload.track, (pattern) => withoutTake(pattern, payload.take));
     },
-    cropped(set, { payload }: PayloadAction<OfTrack & { start: number; length: number }>) {
-      change(set, payload.track, (pattern) => crop(pattern, payload.start, payload.length));
-    },
-    /** `firstId`: ids from there, every second number, are free. */
-    loopRepeated(set, { payload }: PayloadAction<OfTrack & { firstId: number }>) {
-      let id = payload.firstId - 2;
-      change(set, payload.track, (pattern) => doubled(pattern, () => (id += 2)));
+    /** An edit by hand; `gesture` makes one swipe one step of undo. */
+    edited(set, { payload }: PayloadAction<OfTrack & { edit: Edit; gesture?: string }>) {
+      change(set, payload.track, (pattern) => editedPattern(original(pattern) ?? pattern, payload.edit));
     },
     /** What was just played becomes a pattern, in the next free slot, and is the current one; freely played, it brings its tempo. */
     patternKept(set, { payload }: PayloadAction<OfTrack & { pattern: Pattern; tempo?: number }>) {
@@ -105,36 +113,62 @@ const slice = createSlice({
       track.current = slot;
       if (payload.tempo !== undefined) set.tempo = clampTempo(payload.tempo);
     },
-    /** An empty pattern of one bar in the next free slot becomes the current one. */
-    patternAdded(set, { payload }: PayloadAction<OfTrack>) {
+    /** A slot becomes the current one; an empty one gets an empty pattern of one bar. */
+    slotOpened(set, { payload }: PayloadAction<OfSlot>) {
+      const track = set.tracks[payload.track];
+      if (!track || payload.slot >= track.patterns.length) return;
+      track.patterns[payload.slot] ??= newPattern(payload.slot, set.meter);
+      track.current = payload.slot;
+    },
+    /**
+     * A pattern is copied into another slot, in the place of what is there; ids from `firstId`, every second number, are free.
+     * `open` makes it the current one.
+     */
+    slotCopied(set, { payload }: PayloadAction<OfSlot & { to: number; firstId: number; open: boolean }>) {
+      const track = set.tracks[payload.track];
+      const pattern = track?.patterns[payload.slot];
+      if (!track || !pattern || payload.to >= MAX_SLOTS) return;
+      track.patterns[payload.to] = copyOf(pattern, track.patterns, idsFrom(payload.firstId));
+      if (payload.open) track.current = payload.to;
+    },
+    /** Two slots change places; the current pattern stays the current one. */
+    slotsSwapped(set, { payload }: PayloadAction<OfSlot & { to: number }>) {
       const track = set.tracks[payload.track];
       if (!track) return;
-      const slot = freeSlot(track);
-      track.patterns[slot] ??= emptyPattern(`Pattern ${slot + 1}`, set.meter);
-      track.current = slot;
+      const { slot, to } = payload;
+      [track.patterns[slot], track.patterns[to]] = [track.patterns[to] ?? null, track.patterns[slot] ?? null];
+      if (track.current === slot) track.current = to;
+      else if (track.current === to) track.current = slot;
     },
-    patternChosen(set, { payload }: PayloadAction<OfTrack & { slot: number }>) {
+    slotRenamed(set, { payload }: PayloadAction<OfSlot & { name: string }>) {
+      const pattern = set.tracks[payload.track]?.patterns[payload.slot];
+      if (pattern && payload.name.trim() !== '') pattern.name = payload.name.trim().slice(0, MAX_NAME);
+    },
+    slotColoured(set, { payload }: PayloadAction<OfSlot & { colour: number }>) {
+      const pattern = set.tracks[payload.track]?.patterns[payload.slot];
+      if (pattern) pattern.colour = payload.colour;
+    },
+    /** A slot is emptied; the current one gets an empty pattern, so that there is one to play into. */
+    slotCleared(set, { payload }: PayloadAction<OfSlot>) {
       const track = set.tracks[payload.track];
-      if (track?.patterns[payload.slot]) track.current = payload.slot;
+      if (!track?.patterns[payload.slot]) return;
+      track.patterns[payload.slot] = payload.slot === track.current ? newPattern(payload.slot, set.meter) : null;
     },
-    /** Steps are filled with hits of a pad; `gesture` makes one swipe one step of undo. */
-    stepsPainted(set, { payload }: PayloadAction<OfTrack & { hits: Hit[]; gesture: string }>) {
-      change(set, payload.track, (pattern) => painted(pattern, payload.hits));
+    slotsAdded(set, { payload }: PayloadAction<OfTrack>) {
+      const patterns = set.tracks[payload.track]?.patterns;
+      for (let i = 0; patterns && i < SLOTS_ADDED && patterns.length < MAX_SLOTS; i++) patterns.push(null);
     },
-    stepsErased(set, { payload }: PayloadAction<OfTrack & { ids: number[]; gesture: string }>) {
-      change(set, payload.track, (pattern) => withoutHits(pattern, payload.ids));
+    padMuteToggled(set, { payload }: PayloadAction<OfTrack & { pad: number }>) {
+      const track = set.tracks[payload.track];
+      if (track) track.mutedPads = toggled(track.mutedPads, payload.pad);
     },
-    velocitiesSet(
-      set,
-      { payload }: PayloadAction<OfTrack & { velocities: [id: number, velocity: number][]; gesture: string }>,
-    ) {
-      change(set, payload.track, (pattern) => withVelocities(pattern, new Map(payload.velocities)));
+    padSoloToggled(set, { payload }: PayloadAction<OfTrack & { pad: number }>) {
+      const track = set.tracks[payload.track];
+      if (track) track.soloPads = toggled(track.soloPads, payload.pad);
     },
-    laneRotated(set, { payload }: PayloadAction<OfTrack & { pad: number; ticks: number }>) {
-      change(set, payload.track, (pattern) => rotated(pattern, payload.pad, payload.ticks));
-    },
-    laneEmptied(set, { payload }: PayloadAction<OfTrack & { pad: number }>) {
-      change(set, payload.track, (pattern) => laneCleared(pattern, payload.pad));
+    traceSet(set, { payload }: PayloadAction<PatternPlace | null>) {
+      if (payload) set.trace = payload;
+      else delete set.trace;
     },
     stepEntered(set, { payload }: PayloadAction<OfTrack & { hit: Hit }>) {
       change(set, payload.track, (pattern) => ({ ...pattern, hits: [...pattern.hits, payload.hit] }));
@@ -166,29 +200,22 @@ export const {
   treatmentSet,
   narrowerCleared,
   takeDropped,
-  cropped,
-  loopRepeated,
+  edited,
   patternKept,
-  patternAdded,
-  patternChosen,
-  stepsPainted,
-  stepsErased,
-  velocitiesSet,
-  laneRotated,
-  laneEmptied,
+  slotOpened,
+  slotCopied,
+  slotsSwapped,
+  slotRenamed,
+  slotColoured,
+  slotCleared,
+  slotsAdded,
+  padMuteToggled,
+  padSoloToggled,
+  traceSet,
   stepEntered,
   hitRecorded,
   hitReleased,
 } = slice.actions;
-
-/** The current slot if its pattern is empty, else the next one that is; a new one when all are taken. */
-export function freeSlot(track: Track): number {
-  const isFree = (slot: number) => (track.patterns[slot]?.hits.length ?? 0) === 0;
-  if (isFree(track.current)) return track.current;
-  const slots = track.patterns.length;
-  for (let i = 1; i < slots; i++) if (isFree((track.current + i) % slots)) return (track.current + i) % slots;
-  return slots;
-}
 
 /**
  * What can be undone: takes and edits of the music. Tempo, click and quantize have their own controls in plain sight,
@@ -207,15 +234,16 @@ const stepOf: StepOf = (action: Action) => {
   }
   if (narrowerCleared.match(action)) return { label: action.payload.kind === 'feel' ? 'Feel' : 'loudness' };
   if (takeDropped.match(action)) return { label: 'dropping a take' };
-  if (cropped.match(action)) return { label: 'crop' };
-  if (loopRepeated.match(action)) return { label: 'doubling' };
-  if (patternAdded.match(action)) return { label: 'new pattern' };
+  if (edited.match(action)) {
+    const { edit, gesture } = action.payload;
+    return { label: edit.kind === 'values' ? edit.of : EDIT_LABELS[edit.kind], ...(gesture && { group: gesture }) };
+  }
   if (patternKept.match(action)) return { label: 'Keep' };
-  if (stepsPainted.match(action)) return { label: 'painting', group: action.payload.gesture };
-  if (stepsErased.match(action)) return { label: 'erasing', group: action.payload.gesture };
-  if (velocitiesSet.match(action)) return { label: 'velocity', group: action.payload.gesture };
-  if (laneRotated.match(action)) return { label: 'rotation' };
-  if (laneEmptied.match(action)) return { label: 'clear lane' };
+  if (slotCopied.match(action)) return { label: action.payload.open ? 'variation' : 'copy' };
+  if (slotsSwapped.match(action)) return { label: 'swap' };
+  if (slotRenamed.match(action)) return { label: 'name' };
+  if (slotColoured.match(action)) return { label: 'colour' };
+  if (slotCleared.match(action)) return { label: 'clear slot' };
   if (stepEntered.match(action)) return { label: 'step' };
   if (meterSet.match(action)) return { label: 'meter' };
   return null;

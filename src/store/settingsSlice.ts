@@ -5,6 +5,9 @@ import type { GridName } from '@/core/timing/grid';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
 
+export const WINDOW_TIMES = ['now', 'beat', 'bar'] as const;
+export type WindowTime = (typeof WINDOW_TIMES)[number];
+
 /** What strikes are made with: each has a delay of its own. */
 export const INPUT_DEVICES = ['touch', 'pen', 'mouse', 'keys'] as const;
 export type InputDevice = (typeof INPUT_DEVICES)[number];
@@ -16,6 +19,8 @@ export interface Settings {
   fixedVelocity: { on: boolean; value: number };
   /** `KeyboardEvent.code` of each pad: places on the keyboard, whatever is printed on them. */
   padKeys: string[];
+  /** When a loop window that was moved takes over. */
+  windowOn: WindowTime;
   /** Rate of note repeat. */
   repeatRate: GridName;
   /** How much later than it happened a touch is told of, ms: taken off every stroke of the device. */
@@ -34,6 +39,7 @@ export const defaultSettings: Settings = {
   theme: 'dark',
   fixedVelocity: { on: false, value: 0.8 },
   padKeys: DEFAULT_PAD_KEYS,
+  windowOn: 'now',
   repeatRate: '1/16',
   latencyMs: {},
 };
@@ -46,7 +52,7 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, padKeys, repeatRate, latencyMs } = stored ?? {};
+  const { theme, fixedVelocity, padKeys, windowOn, repeatRate, latencyMs } = stored ?? {};
   const value = fixedVelocity?.value;
   return {
     theme: theme === 'system' || theme === 'light' ? theme : 'dark',
@@ -58,6 +64,7 @@ export function readSettings(text: string | null): Settings {
       Array.isArray(padKeys) && padKeys.length === PADS && padKeys.every((k) => typeof k === 'string')
         ? padKeys
         : DEFAULT_PAD_KEYS,
+    windowOn: windowOn && WINDOW_TIMES.includes(windowOn) ? windowOn : defaultSettings.windowOn,
     repeatRate: repeatRate && REPEAT_RATES.includes(repeatRate) ? repeatRate : defaultSettings.repeatRate,
     latencyMs: readLatencies(latencyMs),
   };
@@ -83,6 +90,9 @@ const slice = createSlice({
     fixedVelocityToggled(settings) {
       settings.fixedVelocity.on = !settings.fixedVelocity.on;
     },
+    windowOnSet(settings, { payload }: PayloadAction<WindowTime>) {
+      settings.windowOn = payload;
+    },
     repeatRateSet(settings, { payload }: PayloadAction<GridName>) {
       settings.repeatRate = payload;
     },
@@ -96,6 +106,13 @@ const slice = createSlice({
   },
 });
 
-export const { settingsLoaded, themeSet, fixedVelocityToggled, fixedVelocitySet, repeatRateSet, latencySet } =
-  slice.actions;
+export const {
+  settingsLoaded,
+  themeSet,
+  fixedVelocityToggled,
+  fixedVelocitySet,
+  windowOnSet,
+  repeatRateSet,
+  latencySet,
+} = slice.actions;
 export const settingsReducer = slice.reducer;

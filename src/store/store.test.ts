@@ -1,9 +1,12 @@
+import fc from 'fast-check';
+import type { Edit } from '@/core/edit/edit';
 import { demoSet, emptySet } from '@/core/model/create';
 import { currentPattern, type Hit } from '@/core/model/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
 import { compared, sheetClosed, takeHeard } from './sessionSlice';
 import {
+  edited,
   gridSet,
   hitRecorded,
   hitReleased,
@@ -31,6 +34,37 @@ function emptyStore(): Store {
 }
 
 describe('undo', () => {
+  test('of any sequence of edits gives back the exact document, and redo the edited one', () => {
+    const ids = fc.uniqueArray(fc.integer({ min: 1, max: 40 }), { maxLength: 6 });
+    const ticks = fc.integer({ min: 240, max: 9600 });
+    const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
+      ticks.map((length): Edit => ({ kind: 'length', length })),
+      fc.record({ start: ticks, length: ticks }).map((window): Edit => ({ kind: 'window', window })),
+      fc.record({ start: ticks, length: ticks }).map((window): Edit => ({ kind: 'crop', ...window })),
+      fc.constant<Edit>({ kind: 'doubleEmpty' }),
+      ids.map((some): Edit => ({ kind: 'erase', ids: some })),
+      fc.tuple(ids, ticks).map(([some, by]): Edit => ({ kind: 'rotate', ids: some, ticks: by })),
+      fc.tuple(ids, ticks).map(([some, by]): Edit => ({ kind: 'move', ids: some, ticks: by, lanes: 1 })),
+      ids.map((some): Edit => ({ kind: 'reverse', ids: some, step: 240 })),
+      ids.map((some): Edit => ({ kind: 'values', of: 'roll', values: some.map((id) => [id, 4]), over: 240 })),
+      ids.map((): Edit => ({ kind: 'moves', pad: 4, control: 'pan', points: [{ tick: 0, value: 1 }] })),
+    );
+    fc.assert(
+      fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (edits) => {
+        const store = createStore();
+        const before = selectSet(store.getState());
+        for (const edit of edits) store.dispatch(edited({ track: 0, edit }));
+        const after = selectSet(store.getState());
+        const steps = store.getState().set.past.length;
+        for (let i = 0; i < steps; i++) store.dispatch(undone());
+        expect(selectSet(store.getState())).toEqual(before);
+        for (let i = 0; i < steps; i++) store.dispatch(redone());
+        expect(selectSet(store.getState())).toEqual(after);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   test('one pass of one recording is one step', () => {
     const store = emptyStore();
     [record(1, 'a 0'), record(2, 'a 0'), record(3, 'a 1'), record(4, 'a 1'), record(5, 'b 0')].forEach(store.dispatch);

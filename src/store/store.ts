@@ -3,10 +3,11 @@ import { useDispatch, useSelector } from 'react-redux';
 import { sessionReducer } from './sessionSlice';
 import { setReducer } from './setSlice';
 import { settingsReducer } from './settingsSlice';
+import { stepsReducer } from './stepsSlice';
 
 export function createStore() {
   return configureStore({
-    reducer: { set: setReducer, settings: settingsReducer, session: sessionReducer },
+    reducer: { set: setReducer, settings: settingsReducer, session: sessionReducer, steps: stepsReducer },
     // Walking through every hit on every action would cost more than all else together.
     middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }),
     devTools: false,

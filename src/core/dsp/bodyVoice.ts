@@ -37,13 +37,16 @@ export class BodyVoice {
   /**
    * @param velocity 0..1: a harder strike sweeps further
    * @param gain linear, velocity included
+   * @param pitch ratio to the body's own
+   * @param longer ratio of the decays to their own
    */
-  start(body: Body, velocity: number, gain: number, sampleRate: number): void {
+  start(body: Body, velocity: number, gain: number, sampleRate: number, pitch = 1, longer = 1): void {
     this.modes = body.modes.length;
     this.left = 0;
     for (let m = 0; m < this.modes; m++) {
-      const [ratio, level, decay] = body.modes[m]!;
-      this.step[m] = (body.pitch * ratio) / sampleRate;
+      const [ratio, level, ownDecay] = body.modes[m]!;
+      const decay = ownDecay * longer;
+      this.step[m] = (body.pitch * ratio * pitch) / sampleRate;
       this.decay[m] = decayPerFrame(decay, sampleRate);
       this.sine[m] = 0;
       // A soft strike leaves the upper modes asleep.

@@ -1,9 +1,25 @@
 import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
-import { hash, sinTurns, softClip } from './math';
+import { exp2, hash, sinTurns, softClip } from './math';
 import type { Recipe } from './recipes';
 
 const MAX_LAYERS = 3;
+
+/** How one stroke differs from its sound's recipe. */
+export interface Shape {
+  /** Semitones. */
+  pitch: number;
+  /** Octaves by which the filters' cutoff is moved. */
+  filter: number;
+  /** Octaves by which the decays are made longer. */
+  decay: number;
+  /** Linear gain. */
+  level: number;
+  /** -1..1, added to the sound's own place. */
+  pan: number;
+}
+
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0 };
 
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
 export class DrumVoice {
@@ -28,7 +44,15 @@ export class DrumVoice {
   private fadeStep = 0;
 
   /** @param velocity 0..1 */
-  start(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, sampleRate: number): void {
+  start(
+    recipe: Recipe,
+    track: number,
+    pad: number,
+    velocity: number,
+    frame: number,
+    sampleRate: number,
+    shape: Shape = PLAIN,
+  ): void {
     this.active = true;
     this.fading = false;
     this.fade = 1;
@@ -38,20 +62,24 @@ export class DrumVoice {
     this.pad = pad;
     this.choke = recipe.choke;
     // Constant power: the two gains' squares add up to one.
-    this.gainLeft = sinTurns((1 - recipe.pan) / 8) * recipe.level;
-    this.gainRight = sinTurns((1 + recipe.pan) / 8) * recipe.level;
+    const pan = Math.min(1, Math.max(-1, recipe.pan + shape.pan));
+    this.gainLeft = sinTurns((1 - pan) / 8) * recipe.level * shape.level;
+    this.gainRight = sinTurns((1 + pan) / 8) * recipe.level * shape.level;
     this.room = recipe.room;
     this.drive = recipe.drive;
     this.makeUp = recipe.drive > 0 ? 1 / softClip(1 + recipe.drive) : 1;
 
     // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
     const gain = velocity * (0.3 + 0.7 * velocity);
-    if (recipe.body) this.body.start(recipe.body, velocity, gain, sampleRate);
+    const pitch = exp2(shape.pitch / 12);
+    const decay = exp2(shape.decay);
+    const cutoff = pitch * exp2(shape.filter);
+    if (recipe.body) this.body.start(recipe.body, velocity, gain, sampleRate, pitch, decay);
     else this.body.left = 0;
     this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
     for (let i = 0; i < this.layerCount; i++) {
       const seed = hash(frame, track * 64 + pad, i);
-      this.layers[i]!.start(recipe.layers[i]!, velocity, gain, seed, sampleRate);
+      this.layers[i]!.start(recipe.layers[i]!, velocity, gain, seed, sampleRate, pitch, cutoff, decay);
     }
   }
 

@@ -16,6 +16,8 @@ export class LayerVoice {
 
   private noise = 1;
   private metalAt = -1;
+  /** Frames of metal to a frame of sound: its pitch. */
+  private metalStep = 1;
   private gain = 0;
   private envelope = 0;
   private attack = 0;
@@ -37,23 +39,37 @@ export class LayerVoice {
    * @param velocity 0..1: lowers the cutoff as well as the level
    * @param gain linear, velocity included
    * @param seed non-zero 32-bit integer
+   * @param pitch ratio of the metal's pitch to its own; noise has none but its filter's
+   * @param cutoff ratio of the filter's cutoff to its own
+   * @param longer ratio of the decay to its own
    */
-  start(layer: Layer, velocity: number, gain: number, seed: number, sampleRate: number): void {
+  start(
+    layer: Layer,
+    velocity: number,
+    gain: number,
+    seed: number,
+    sampleRate: number,
+    pitch = 1,
+    cutoff = 1,
+    longer = 1,
+  ): void {
     this.noise = seed;
     this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
+    this.metalStep = pitch;
     this.gain = gain * layer.level;
     this.envelope = this.gain;
     this.attack = 0;
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
-    this.lastDecay = decayPerFrame(layer.decay, sampleRate);
+    this.lastDecay = decayPerFrame(layer.decay * longer, sampleRate);
     const [bursts, every, burstDecay] = layer.bursts ?? [0, 0, 1];
     this.burstsLeft = bursts;
     this.burstEvery = Math.round(every * sampleRate);
     this.untilBurst = this.burstEvery;
     this.decay = bursts > 0 ? decayPerFrame(burstDecay, sampleRate) : this.lastDecay;
-    this.left = Math.round((layer.decay * LIFE + bursts * every) * sampleRate);
+    this.left = Math.round((layer.decay * longer * LIFE + bursts * every) * sampleRate);
 
-    this.setFilter(layer, Math.min(layer.cutoff * exp2(layer.bright * (velocity - 1)), sampleRate * 0.45) / sampleRate);
+    const hz = layer.cutoff * cutoff * exp2(layer.bright * (velocity - 1));
+    this.setFilter(layer, Math.min(hz, sampleRate * 0.45) / sampleRate);
   }
 
   /** @param cutoff as a share of the sample rate */
@@ -111,7 +127,8 @@ export class LayerVoice {
   }
 
   private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    if (this.metalAt >= 0) this.renderMetal(out, from, to, metal);
+    if (this.metalAt >= 0 && this.metalStep !== 1) this.renderPitchedMetal(out, from, to, metal);
+    else if (this.metalAt >= 0) this.renderMetal(out, from, to, metal);
     else this.renderNoise(out, from, to);
   }
 
@@ -121,6 +138,34 @@ export class LayerVoice {
     for (let i = from; i < to; i++) {
       const x = metal[metalAt]!;
       metalAt = (metalAt + 1) & (METAL_FRAMES - 1);
+      const y = b0 * x + s1;
+      s1 = b1 * x + s2 - a1 * y;
+      s2 = b2 * x - a2 * y;
+      out[i]! += y * envelope;
+      envelope *= decay;
+    }
+    this.metalAt = metalAt;
+    this.envelope = envelope;
+    this.s1 = s1;
+    this.s2 = s2;
+  }
+
+  /** The metal read faster or slower, through a cubic between its four nearest frames (Catmull-Rom). */
+  private renderPitchedMetal(out: Float64Array, from: number, to: number, metal: Float64Array): void {
+    const { decay, b0, b1, b2, a1, a2, metalStep } = this;
+    const mask = METAL_FRAMES - 1;
+    let { metalAt, envelope, s1, s2 } = this;
+    for (let i = from; i < to; i++) {
+      const whole = Math.floor(metalAt);
+      const t = metalAt - whole;
+      const before = metal[(whole + mask) & mask]!;
+      const left = metal[whole & mask]!;
+      const right = metal[(whole + 1) & mask]!;
+      const after = metal[(whole + 2) & mask]!;
+      const bend = 2 * before - 5 * left + 4 * right - after;
+      const x = left + 0.5 * t * (right - before + t * (bend + t * (3 * (left - right) + after - before)));
+      metalAt += metalStep;
+      if (metalAt >= METAL_FRAMES) metalAt -= METAL_FRAMES;
       const y = b0 * x + s1;
       s1 = b1 * x + s2 - a1 * y;
       s2 = b2 * x - a2 * y;

@@ -1,4 +1,4 @@
-import { DrumVoice } from './drumVoice';
+import { DrumVoice, type Shape } from './drumVoice';
 import type { Recipe } from './recipes';
 
 /** Voices that may ring at once; a few more exist so that a stolen one can fade out. */
@@ -18,9 +18,9 @@ export class VoicePool {
   }
 
   /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
-  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number): void {
+  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, shape?: Shape): void {
     this.giveWay(recipe, track, pad);
-    this.freeVoice().start(recipe, track, pad, velocity, frame, this.sampleRate);
+    this.freeVoice().start(recipe, track, pad, velocity, frame, this.sampleRate, shape);
   }
 
   /** Lets every voice of a track fade out quickly, or of all tracks with -1. */

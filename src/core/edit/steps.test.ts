@@ -1,5 +1,5 @@
 import type { Hit, Pattern } from '../model/set';
-import { hitsInStep, laneCleared, painted, rotated, stepCount, stepWords, withoutHits, withVelocities } from './steps';
+import { hitsInStep, stepCount, stepWords } from './steps';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
   id,
@@ -24,13 +24,6 @@ test('a step holds what is placed in it, wherever it was struck, and what is cov
   expect([ids(0), ids(240), ids(480)]).toEqual([[2, 1], [3], []]);
 });
 
-test('painting adds, erasing takes away, and nothing else is touched', () => {
-  const p = pattern([hit(1, 0)]);
-  const more = painted(p, [hit(3, 480)]);
-  expect(more.hits.map((h) => h.id)).toEqual([1, 3]);
-  expect(withoutHits(more, [3])).toEqual(p);
-});
-
 test('steps are named by bar, beat and step within the beat', () => {
   expect(stepWords(0, 240, four)).toBe('bar 1 beat 1 step 1');
   expect(stepWords(3840 + 960 + 480, 240, four)).toBe('bar 2 beat 2 step 3');
@@ -40,28 +33,4 @@ test('steps are named by bar, beat and step within the beat', () => {
 
 test('a loop that no whole number of steps fills has a last one that is cut short', () => {
   expect([stepCount(3840, 240), stepCount(3360, 960), stepCount(10, 240)]).toEqual([16, 4, 1]);
-});
-
-test('a lane is rotated round the loop with its looseness, and cleared without what waits beyond the loop', () => {
-  const snap = { grid: 240, strength: 1 };
-  const p = pattern([
-    hit(1, -20, { snap }),
-    hit(2, 3610, { snap }),
-    hit(3, 950, { snap, pad: 1 }),
-    hit(4, 5000, { snap }),
-  ]);
-  const right = rotated(p, 0, 240);
-  expect(right.hits.map((h) => [h.id, h.tick])).toEqual([
-    [1, 220],
-    [2, 10],
-    [3, 950],
-    [4, 5000],
-  ]);
-  expect(rotated(right, 0, -240).hits.map((h) => h.tick)).toEqual([-20, 3610, 950, 5000]);
-  expect(laneCleared(p, 0).hits.map((h) => h.id)).toEqual([3, 4]);
-});
-
-test('velocities are set by id and nothing else changes', () => {
-  const p = pattern([hit(1, 0), hit(2, 240)]);
-  expect(withVelocities(p, new Map([[2, 0.3]])).hits).toEqual([hit(1, 0), hit(2, 240, { velocity: 0.3 })]);
 });

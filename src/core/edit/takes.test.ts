@@ -1,6 +1,5 @@
 import type { Hit, Pattern } from '../model/set';
-import { soundingHits } from '../sequence/soundingHits';
-import { crop, doubled, hitsPerBar, nextTake, onlyTake, takesOf, withoutTake } from './takes';
+import { hitsPerBar, nextTake, onlyTake, takesOf, withoutTake } from './takes';
 
 const BAR = 3840;
 const hit = (id: number, tick: number, take?: number): Hit => ({
@@ -26,30 +25,6 @@ test('takes are listed newest first, heard alone, dropped', () => {
   expect(nextTake(pattern)).toBe(3);
   expect(onlyTake(pattern, 2).hits.map((h) => h.id)).toEqual([3, 4]);
   expect(withoutTake(pattern, 2).hits.map((h) => h.id)).toEqual([1, 2, 5, 6]);
-});
-
-test('cropping keeps what belongs to the bars, an early first hit too, and moves it to the start', () => {
-  const cropped = crop(pattern, BAR, BAR);
-  expect([cropped.length, cropped.hits.map((h) => [h.id, h.tick])]).toEqual([
-    BAR,
-    [
-      [3, -30],
-      [4, 960],
-    ],
-  ]);
-  expect(soundingHits(cropped).map((h) => h.tick)).toEqual([0, 960]);
-});
-
-test('doubling plays the loop again in its second half', () => {
-  let id = 99;
-  const twice = doubled(crop(pattern, BAR, BAR), () => (id += 2));
-  expect(twice.length).toBe(2 * BAR);
-  expect(soundingHits(twice).map((h) => [h.id, h.tick])).toEqual([
-    [3, 0],
-    [4, 960],
-    [101, BAR],
-    [103, BAR + 960],
-  ]);
 });
 
 test('bars are told by how many hits sound in them', () => expect(hitsPerBar(pattern, BAR)).toEqual([2, 2, 0, 1]));

@@ -1,6 +1,5 @@
 import type { Hit, Pattern } from '../model/set';
-import { isInLoop, soundingHits } from '../sequence/soundingHits';
-import { placedTick } from '../timing/place';
+import { soundingHits } from '../sequence/soundingHits';
 
 /** One pass of one recording, as far as its hits are still in the pattern. */
 export interface Take {
@@ -38,31 +37,6 @@ export function onlyTake(pattern: Pattern, take: number): Pattern {
 /** The pattern without a take. */
 export function withoutTake(pattern: Pattern, take: number): Pattern {
   return { ...pattern, hits: pattern.hits.filter((hit) => hit.take !== take) };
-}
-
-/**
- * The stretch of a pattern from `start`, `length` ticks long, as a pattern of its own. Hits belong to it by the place
- * that they were recorded to, so that one struck just before its first step comes along.
- */
-export function crop(pattern: Pattern, start: number, length: number): Pattern {
-  const hits = pattern.hits
-    .filter((hit) => {
-      const home = placedTick(hit.tick, hit.snap);
-      return home >= start && home < start + length;
-    })
-    .map((hit) => ({ ...hit, tick: hit.tick - start }));
-  return { ...pattern, length, hits };
-}
-
-/**
- * The pattern at twice its length, its hits played again in the second half. What lay hidden on the tape there gives way.
- * @param newId called for the id of each new hit
- */
-export function doubled(pattern: Pattern, newId: () => number): Pattern {
-  const { length } = pattern;
-  const here = pattern.hits.filter((hit) => isInLoop(hit, length));
-  const again = here.map((hit) => ({ ...hit, id: newId(), tick: hit.tick + length }));
-  return { ...pattern, length: length * 2, hits: [...here, ...again] };
 }
 
 /** How many hits of each bar sound: what tells good bars from empty ones. */

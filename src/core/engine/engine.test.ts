@@ -1,8 +1,9 @@
 import { CEILING, LIMITER_LATENCY } from '../dsp/limiter';
 import { demoSet } from '../model/create';
+import type { SoundingHit } from '../sequence/soundingHits';
 import { gridTicks, INPUT_GRIDS } from '../timing/grid';
 import { Engine } from './engine';
-import { renderCommands, renderLoop, trackInstructions } from './offline';
+import { hitNumbers, renderCommands, renderLoop, trackInstructions } from './offline';
 import { at, decodeEvents, NOW, type Command, type EngineEvent, type Instruction } from './protocol';
 
 const SR = 48000;
@@ -48,8 +49,9 @@ class Rig {
   }
 }
 
-const hits = (...rows: [tick: number, pad: number, id: number][]) =>
-  new Float64Array(rows.flatMap(([tick, pad, id]) => [tick, tick, pad, 1, id]));
+const PLAIN_HIT = { velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
+const hits = (...rows: [tick: number, pad: number, id: number, more?: Partial<SoundingHit>][]) =>
+  hitNumbers(rows.map(([tick, pad, id, more]) => ({ ...PLAIN_HIT, tick, struck: tick, pad, id, ...more })));
 const loop = (length = BAR, data = hits()): Instruction => ['pattern', 0, length, 0, data];
 /** Frames of a quarter at 120 BPM, at which most tests run. */
 const BEAT = 24000;
@@ -132,6 +134,170 @@ describe('playing a pattern', () => {
       .tell(['stop'])
       .runTo(BEAT * 6);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 0, playing: false });
+  });
+});
+
+describe('a loop window', () => {
+  const beats = hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4]);
+  const playing = () => new Rig().tell(['tempo', 120], loop(BAR, beats), ['play', 0, 0]);
+  const sounded = (rig: Rig) => rig.of('sounded').map((e) => [e.frame / BEAT, e.id]);
+
+  test('takes over on the spot, and the whole pattern comes back where it would have been', () => {
+    const rig = playing().runTo(BEAT * 2.5);
+    rig.tell(['window', 0, 960, 960, 0]).runTo(BEAT * 5.5);
+    rig.tell(['window', 0, 0, 0, 0]).runTo(BEAT * 7.5);
+    expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 2], [4, 2], [5, 2], [6, 3], [7, 4]]); // prettier-ignore
+  });
+
+  test('takes over on the next beat or bar, before what is played there, and says so ahead', () => {
+    const rig = playing().runTo(BEAT * 1.5);
+    rig.tell(['window', 0, 0, 480, BAR]).runTo(BEAT * 5.9);
+    rig.tell(['window', 0, 2880, 960, 960]).runTo(BEAT * 7.5);
+    // The half beat has one hit, every half beat from the bar line on.
+    expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [4.5, 1], [5, 1], [5.5, 1], [6, 4], [7, 4]]); // prettier-ignore
+    const told = rig.of('window').map((e) => [e.frame / BEAT, e.start, e.length, e.tick / 960, e.waiting]);
+    expect(told.slice(1)).toEqual([
+      [1.5, 0, 480, 4, true],
+      [4, 0, 480, 4, false],
+      [5.9, 2880, 960, 6, true],
+      [6, 2880, 960, 6, false],
+    ]);
+  });
+
+  test('is taken back before its time by asking for the one that goes round', () => {
+    const rig = playing().runTo(BEAT * 1.5);
+    rig.tell(['window', 0, 960, 960, BAR]).runTo(BEAT * 2.5);
+    rig.tell(['window', 0, 0, 0, BAR]).runTo(BEAT * 5.5);
+    expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [5, 2]]); // prettier-ignore
+  });
+
+  test('waits through a tempo change for the same bar line', () => {
+    const rig = playing()
+      .tell(['window', 0, 960, 960, BAR])
+      .runTo(BEAT * 2);
+    rig.tell(['tempo', 60]).runTo(BEAT * 6.5);
+    expect(sounded(rig).at(-1)).toEqual([6, 2]);
+  });
+
+  test('what is recorded in it lies in the pattern where it was heard', () => {
+    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['window', 0, 960, 960, 0]);
+    rig.tell(['record', true, 1], ['play', 0, 0]);
+    // On the and of a beat; and just before the window comes round: to its first step.
+    rig
+      .strike(BEAT * 2.5 + 100, 0, 1)
+      .strike(BEAT * 4 - 500, 2, 2)
+      .runTo(BEAT * 5.2);
+    expect(rig.of('recorded').map((e) => [e.id, e.struck])).toEqual([
+      [1, 960 + 480 + 4],
+      [2, 960 - 20],
+    ]);
+    expect(rig.of('sounded').filter((e) => !e.live).map((e) => [e.frame / BEAT, e.id])).toEqual([[3.5, 1], [4.5, 1], [5, 2]]); // prettier-ignore
+  });
+
+  test('loops of 3, 4, 5 and 7 steps keep to their places for twenty minutes, each within a sample', () => {
+    const rate = 4000; // a low rate, so that it takes seconds; the arithmetic is the same
+    const rig = new Rig(4096, rate).tell(['tempo', 113.7]);
+    const steps = [3, 4, 5, 7];
+    steps.forEach((count, t) => {
+      rig.tell(
+        ['pattern', t, BAR, 0, hits([0, 0, t + 1], [240 * (count - 1), 0, t + 11])],
+        ['window', t, 0, count * 240, 0],
+      );
+    });
+    rig.tell(['play', 0, 0]).runTo(rate * 1200);
+    const perTick = (rate * 60) / (113.7 * 960);
+    const lengthInTicks = (1200 * 113.7 * 960) / 60;
+    let met = 0;
+    steps.forEach((count, t) => {
+      const own = rig.of('sounded').filter((e) => e.track === t);
+      const worst = own.reduce((most, e, i) => {
+        const ideal = (Math.floor(i / 2) * count + (i % 2) * (count - 1)) * 240 * perTick;
+        return Math.max(most, Math.abs(e.frame - ideal));
+      }, 0);
+      expect(worst).toBeLessThanOrEqual(0.5 + 1e-6);
+      expect(Math.abs(own.length - 2 * (lengthInTicks / (count * 240)))).toBeLessThanOrEqual(2);
+      met += own.length;
+    });
+    expect(met).toBeGreaterThan(15000);
+  });
+});
+
+describe('what a hit can have', () => {
+  const play = (...rows: Parameters<typeof hits>) => new Rig().tell(['tempo', 120], loop(BAR, hits(...rows)), ['play', 0, 0]); // prettier-ignore
+  const heard = (rig: Rig) => rig.of('sounded').map((e) => [e.frame / BEAT, Math.round(e.velocity * 100) / 100]);
+
+  test('a roll shares its time evenly and swells or falls away, over the loop end too', () => {
+    const roll = { strokes: 4, over: 480, swell: 0.75, glide: 0 };
+    expect(heard(play([3600, 4, 1, { roll }]).runTo(BEAT * 4.6))).toEqual([
+      [3.75, 0.25],
+      [3.875, 0.5],
+      [4, 0.75],
+      [4.125, 1],
+    ]);
+    const falling = { strokes: 3, over: 960, swell: -1, glide: -12 };
+    expect(heard(play([0, 4, 1, { roll: falling }]).runTo(BEAT * 1.5)).map(([at]) => at)).toEqual([0, 8000 / BEAT, 16000 / BEAT]); // prettier-ignore
+  });
+
+  test('a roll goes on though the tempo changes, and ends with the song', () => {
+    const roll = { strokes: 8, over: 960, swell: 0, glide: 0 };
+    const rig = play([0, 4, 1, { roll }]).runTo(BEAT / 2 - 10);
+    rig.tell(['tempo', 60]).runTo(BEAT);
+    rig.tell(['stop']).runTo(BEAT * 3);
+    // The fourth eighth of a beat was all but over when the tempo halved: what is left of it takes twice as long.
+    expect(rig.of('sounded').map((e) => e.frame)).toEqual([0, 3000, 6000, 9000, 12010, 18010]);
+  });
+
+  test('odds: as often as they say, not every time, and the same again in a replay', () => {
+    const run = () =>
+      play([0, 4, 1, { odds: 0.3 }], [960, 4, 2, { odds: 0.3 }], [1920, 4, 3], [2880, 4, 4, { odds: 0 }]);
+    const passes = 1000;
+    const rate = BEAT * 4;
+    const rig = new Rig(4096, 2000).tell(['tempo', 120], loop(BAR, hits([0, 4, 1, { odds: 0.3 }], [2880, 4, 4, { odds: 0 }])), ['play', 0, 0]); // prettier-ignore
+    rig.runTo(passes * 4 * 1000);
+    const count = rig.of('sounded').length;
+    // Four standard deviations of a binomial with 1000 trials at 0.3: 58.
+    expect(Math.abs(count - 300)).toBeLessThan(58);
+    const [one, again] = [run().runTo(rate * 10), run().runTo(rate * 10)];
+    expect(one.of('sounded')).toEqual(again.of('sounded'));
+    expect(one.of('sounded').filter((e) => e.id === 3)).toHaveLength(10);
+    expect(one.of('sounded').some((e) => e.id === 4)).toBe(false);
+  });
+
+  test('a muted pad is silent in the pattern and answers the hand', () => {
+    const rig = play([0, 4, 1], [960, 0, 2]).tell(['heardPads', 0, 0xffff & ~(1 << 4)]);
+    rig.strike(BEAT * 2, 4, 9).runTo(BEAT * 4.5);
+    expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 2, 9].slice(1));
+  });
+
+  test('Moves and hands shape the stroke: what is lower, darker, shorter or aside sounds so', () => {
+    const level = (data: Float32Array) => Math.sqrt(data.reduce((sum, x) => sum + x * x, 0) / data.length);
+    const render = (...more: Instruction[]) =>
+      renderCommands([at(0, ['tempo', 120]), at(0, loop(BAR, hits([0, 10, 1]))), ...more.map((i) => at(0, i)), at(0, ['play', 0, 0])], SR, SR); // prettier-ignore
+    const plain = render();
+    const move = (control: number, ...points: number[]): Instruction => ['moves', 0, new Float64Array([control, 10, points.length / 2, ...points])]; // prettier-ignore
+    expect(level(render(move(3, 0, 0.5)).left) / level(plain.left)).toBeCloseTo(0.5, 1);
+    expect(level(render(move(4, 0, 1)).left)).toBeLessThan(level(plain.left) / 3);
+    const tail = (s: { left: Float32Array }) => level(s.left.slice(SR / 4));
+    expect(tail(render(move(2, 0, -3)))).toBeLessThan(tail(plain) / 20);
+    // A hand on the control takes the place of the Move, and lets go again.
+    const held = render(move(3, 0, 0.5), ['turn', 0, 10, 3, 1]);
+    expect(held.left).toEqual(plain.left);
+    expect(render(move(3, 0, 0.5), ['turn', 0, 10, 3, 1], ['turn', 0, 10, 3, NaN]).left).not.toEqual(plain.left);
+  });
+
+  test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being one', () => {
+    const render = (pad: number, pitch: number) =>
+      renderCommands([at(0, ['tempo', 60]), at(0, loop(BAR, hits([0, pad, 1, { pitch }]))), at(0, ['play', 0, 0])], SR, SR).left; // prettier-ignore
+    const crossings = (data: Float32Array) => {
+      let count = 0;
+      for (let i = SR / 8 + 1; i < SR / 2; i++) if (data[i - 1]! < 0 && data[i]! >= 0) count++;
+      return count;
+    };
+    const tom = 8; // mid tom
+    expect(crossings(render(tom, 12)) / crossings(render(tom, 0))).toBeCloseTo(2, 1);
+    const [hat, lower] = [render(6, 0), render(6, -7)];
+    expect(crossings(lower)).toBeLessThan(crossings(hat) * 0.85);
+    expect(lower.some((x) => Math.abs(x) > 0.02)).toBe(true);
   });
 });
 

@@ -1,6 +1,6 @@
 import { Click } from '../dsp/click';
 import { DcBlocker } from '../dsp/dcBlocker';
-import type { DrumVoice } from '../dsp/drumVoice';
+import type { DrumVoice, Shape } from '../dsp/drumVoice';
 import { Limiter, LIMITER_LATENCY } from '../dsp/limiter';
 import { metalTable } from '../dsp/metal';
 import { RECIPES, type Recipe } from '../dsp/recipes';
@@ -10,10 +10,15 @@ import { KITS, type KitId } from '../model/kits';
 import { MAX_TRACKS, PADS } from '../model/set';
 import { placeRecorded } from '../record/recordHit';
 import { CLICK, clickStrength, nextClick } from '../sequence/metronome';
+import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, moveValue } from '../sequence/moves';
 import { RepeatingPad } from '../sequence/noteRepeat';
-import { SAME_TICKS, TrackPlayer } from '../sequence/trackPlayer';
+import { isLucky } from '../sequence/odds';
+import { REPEAT_RATES } from '../sequence/repeatRates';
+import { rollPitch, rollVelocity, SoundingRoll } from '../sequence/roll';
+import { HIT, SAME_TICKS, TrackPlayer } from '../sequence/trackPlayer';
 import { framesPerTick, type Meter } from '../time/ticks';
 import { atTempo, frameAt, tickAt, Timeline, type Anchor } from '../time/timeline';
+import { gridTicks, nextLine } from '../timing/grid';
 import { placedTick, type Snap } from '../timing/place';
 import { EVENT, EventQueue, type Command } from './protocol';
 
@@ -24,6 +29,11 @@ const STROKES_KEPT = 256;
 /** Frames between two `state` events. */
 const STATE_EVERY = 2048;
 const GAIN_RAMP_SECONDS = 0.01;
+/** Rolls that may go on at once; one more makes the oldest end. */
+const ROLLS = 64;
+const [PITCH, FILTER, DECAY, LEVEL, PAN, RATE] = [0, 1, 2, 3, 4, 5] as const; // places in CONTROLS
+const NEUTRAL = CONTROLS.map((control) => CONTROL_RANGES[control].neutral);
+const RATE_TICKS = REPEAT_RATES.map(gridTicks);
 
 /** One recorded stroke. */
 interface Stroke {
@@ -57,6 +67,12 @@ class Track {
   readonly player = new TrackPlayer();
   readonly held: (HeldPad | null)[] = new Array<HeldPad | null>(PADS).fill(null);
   readonly repeats = Array.from({ length: PADS }, () => new RepeatingPad());
+  /** Where hands hold the pads' controls, NaN where they do not. */
+  readonly turns = new Float64Array(MOVE_TABLES).fill(NaN);
+  /** The loop window that waits, and the song tick at which it takes over; Infinity for none. */
+  readonly coming = { start: 0, length: 0, tick: Infinity };
+  /** One bit for each pad whose pattern hits are heard. */
+  heardPads = 0xffff;
   recipes: readonly Recipe[] = recipesOf('polished-floor');
   gain = 1;
   targetGain = 1;
@@ -109,6 +125,9 @@ export class Engine {
   private session = 0;
   private grid = 240;
   private quantize = true;
+  private readonly rolls = Array.from({ length: ROLLS }, () => new SoundingRoll());
+  private rolling = 0;
+  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0 };
   private readonly strokes: Stroke[] = [];
   private strokeSerial = 0;
   private untilState = 0;
@@ -227,6 +246,16 @@ export class Engine {
         return;
       case 'pattern':
         return this.loadPattern(command[2], command[3], command[4], command[5], command[6]);
+      case 'window':
+        return this.dropWindow(command[2], command[3], command[4], command[5]);
+      case 'moves':
+        return this.track(command[2]).player.loadMoves(command[3]);
+      case 'turn':
+        this.track(command[2]).turns[moveIndex(command[3], command[4])] = command[5];
+        return;
+      case 'heardPads':
+        this.track(command[2]).heardPads = command[3];
+        return;
       case 'launch':
         this.track(command[2]).player.launchTick = command[3];
         return;
@@ -301,17 +330,53 @@ export class Engine {
   private stop(): void {
     if (!this.now.playing) return;
     const tick = this.songTick;
-    for (let t = 0; t < this.tracks.length; t++) this.release(t);
+    for (let t = 0; t < this.tracks.length; t++) {
+      this.release(t);
+      this.takeWindow(t);
+    }
+    for (const roll of this.rolls) roll.active = false;
+    this.rolling = 0;
     // Stopped within the count-in, nothing was played yet: the song stands where it was to begin.
     this.lay({ ...this.now, frame: this.frame, tick: Math.max(tick, this.fromTick), playing: false, recording: false });
   }
 
   private loadPattern(index: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array): void {
     const { player } = this.track(index);
+    const { start, span } = player;
     player.load(length, hits, feels);
+    if (player.start !== start || player.span !== span) {
+      this.reportWindow(index, player.start, player.span, this.songTick, false);
+    }
     for (const s of this.strokes) {
       if (s.track === index && s.serial > seen) player.insert(s.placed, s.struck, s.pad, s.velocity, s.id);
     }
+  }
+
+  /** The loop window of a track changes, at once or on the next line of a grid. */
+  private dropWindow(index: number, start: number, length: number, on: number): void {
+    const { coming, player } = this.track(index);
+    coming.start = start;
+    coming.length = length;
+    coming.tick = Infinity;
+    if (on <= 0 || !this.now.playing) return this.takeWindow(index, true);
+    if (player.hasWindow(start, length))
+      return this.reportWindow(index, player.start, player.span, this.songTick, false);
+    coming.tick = nextLine(this.songTick + SAME_TICKS, on);
+    this.reportWindow(index, start, length, coming.tick, true);
+  }
+
+  /** The window that waits takes over. */
+  private takeWindow(index: number, atOnce = false): void {
+    const { coming, player } = this.track(index);
+    if (coming.tick === Infinity && !atOnce) return;
+    const tick = coming.tick === Infinity ? this.songTick : coming.tick;
+    coming.tick = Infinity;
+    player.setWindow(coming.start, coming.length);
+    this.reportWindow(index, player.start, player.span, tick, false);
+  }
+
+  private reportWindow(track: number, start: number, length: number, tick: number, waiting: boolean): void {
+    this.events.push(EVENT.WINDOW, this.frame, track, start, length, tick, waiting ? 1 : 0);
   }
 
   // --- pads -------------------------------------------------------------------------------------------------
@@ -337,8 +402,45 @@ export class Engine {
     struck: number,
     heard: number,
   ): void {
-    this.voices.trigger(this.track(index).recipes[pad]!, index, pad, velocity, this.frame);
+    const { player } = this.track(index);
+    this.strike(index, pad, velocity, 0, this.now.playing && player.span > 0 ? player.positionAt(this.songTick) : NaN);
     this.events.push(EVENT.SOUNDED, this.frame, index, pad, velocity, id, 1, placed ?? NaN, struck, heard);
+  }
+
+  /**
+   * Starts a voice, as the Moves and the hands on the controls have it.
+   * @param pitch semitones of the hit's own
+   * @param position where the loop is, NaN when it stands still
+   */
+  private strike(index: number, pad: number, velocity: number, pitch: number, position: number): void {
+    const { shape } = this;
+    shape.pitch = pitch + this.control(index, pad, PITCH, position);
+    shape.filter = this.control(index, pad, FILTER, position);
+    shape.decay = this.control(index, pad, DECAY, position);
+    shape.level = this.control(index, pad, LEVEL, position);
+    shape.pan = this.control(index, pad, PAN, position);
+    this.voices.trigger(this.track(index).recipes[pad]!, index, pad, velocity, this.frame, shape);
+  }
+
+  /** What a pad's control is now: where a hand holds it, else where its Move has it, else neutral. */
+  private control(index: number, pad: number, control: number, position: number): number {
+    const { turns, player } = this.track(index);
+    const table = moveIndex(pad, control);
+    const turn = turns[table]!;
+    if (turn === turn) return turn; // not NaN
+    const points = player.moves[table];
+    if (!points || position !== position) return NEUTRAL[control]!;
+    return moveValue(points, position, control === RATE);
+  }
+
+  /** A hand or a Move on its repeat rate changes how fast a pad repeats. */
+  private followRate(index: number, pad: number): void {
+    const { player, turns, repeats } = this.track(index);
+    const table = moveIndex(pad, RATE);
+    if (!player.moves[table] && turns[table] !== turns[table]) return;
+    const position = this.now.playing && player.span > 0 ? player.positionAt(this.songTick) : NaN;
+    const rate = RATE_TICKS[Math.round(this.control(index, pad, RATE, position))];
+    if (rate !== undefined) repeats[pad]!.rate = rate;
   }
 
   /**
@@ -361,19 +463,23 @@ export class Engine {
   ): number | null {
     const { player } = this.track(index);
     const heard = this.timeline.at(heardFrame);
-    if (!heard.playing || !heard.recording || player.length <= 0) return null;
-    const from = this.fromTick - player.launchTick;
-    const place = placeRecorded(songTick - player.launchTick, player.length, snap, this.grid, from);
+    if (!heard.playing || !heard.recording || player.span <= 0) return null;
+    const { start, span } = player;
+    const origin = player.launchTick + start;
+    const place = placeRecorded(songTick - origin, span, snap, this.grid, this.fromTick - origin);
     if (!place) return null;
 
-    const placed = place.placed < 0 ? place.placed + player.length : place.placed;
+    const placed = start + (place.placed < 0 ? place.placed + span : place.placed);
+    // Just before a window's start lies more of the tape: what sounds at the window's end is kept there.
+    const inWindow = span < player.length && place.placed < 0 ? place.struck + span : place.struck;
+    const struck = start + inWindow;
     const stroke: Stroke = {
       serial: ++this.strokeSerial,
       track: index,
       id,
       pad,
       velocity,
-      songTick: player.launchTick + place.pass * player.length + place.placed,
+      songTick: origin + place.pass * span + place.placed,
       placed,
       struck: placed + place.struck - place.placed,
     };
@@ -382,7 +488,7 @@ export class Engine {
     player.insert(placed, stroke.struck, pad, velocity, id);
     const feel = player.feels[pad];
     // In the document the pad's Feel places the hit, unless it is said to stand on its own.
-    const asPlayed = feel && snap !== feel && placedTick(place.struck, feel) !== place.placed ? 1 : 0;
+    const asPlayed = feel && snap !== feel && placedTick(struck, feel) !== placed ? 1 : 0;
     this.events.push(
       EVENT.RECORDED,
       this.frame,
@@ -390,7 +496,7 @@ export class Engine {
       pad,
       velocity,
       id,
-      place.struck,
+      struck,
       snapGrid,
       this.session,
       place.pass,
@@ -410,7 +516,7 @@ export class Engine {
     const held = track.held[pad];
     if (!held) return;
     track.held[pad] = null;
-    const longest = Math.max(1, track.player.length);
+    const longest = Math.max(1, track.player.span);
     const length = Math.min(longest, Math.max(1, Math.round(this.timeline.tickAt(heardFrame) - held.songTick)));
     this.events.push(EVENT.RELEASED, this.frame, index, held.id, length, Math.max(0, heardFrame - held.heardFrame));
   }
@@ -455,6 +561,7 @@ export class Engine {
     const { playing } = this.now;
     const first = !playing && this.repeating === 1;
     const heard = first ? 0 : playing ? this.timeline.tickAt(heardFrame) : this.repeatTick(heardFrame);
+    this.followRate(index, pad);
     const meant = repeat.press(heard, this.repeatTick(this.frame), velocity, track.player.feels[pad]?.swing);
     if (meant === null) return;
     // Late, it keeps the time at which it was struck; early but due already, it has that of its line.
@@ -498,6 +605,7 @@ export class Engine {
         const { velocity, rate } = repeat;
         const placed = this.record(t, pad, velocity, this.frame, struck, this.lastOwnId, null, 0, rate / 2);
         this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame);
+        this.followRate(t, pad);
         repeat.advance(this.frame, player.feels[pad]?.swing);
         if (!repeat.down && !this.repeat.latch) this.endRepeat(repeat);
       }
@@ -511,11 +619,17 @@ export class Engine {
     for (;;) {
       let hitTick = Infinity;
       let clickTick = Infinity;
+      let rollTick = Infinity;
+      let windowTick = Infinity;
       if (this.now.playing) {
-        for (const track of this.tracks) hitTick = Math.min(hitTick, track.player.nextTick(this.playedThrough));
+        for (const { player, coming } of this.tracks) {
+          hitTick = Math.min(hitTick, player.nextTick(this.playedThrough));
+          windowTick = Math.min(windowTick, coming.tick);
+        }
         clickTick = this.nextClick();
+        rollTick = this.nextRoll();
       }
-      const songTick = Math.min(hitTick, clickTick);
+      const songTick = Math.min(hitTick, clickTick, rollTick, windowTick);
       const songFrame = songTick === Infinity ? Infinity : frameAt(this.now, songTick);
       const repeatFrame = this.nextRepeat();
       const next = Math.min(songFrame, repeatFrame, this.check.frame);
@@ -526,11 +640,20 @@ export class Engine {
       // Hands first: the pattern's hit of the same pad gives way to them.
       if (repeatFrame <= this.frame) this.playRepeats();
       else if (this.check.frame <= this.frame) this.playCheck();
+      // A window takes over before what is played on its first tick.
+      else if (windowTick <= songTick) this.takeWindowsAt(windowTick);
       else {
-        if (hitTick <= clickTick) this.playHits(hitTick);
-        if (clickTick <= hitTick) this.playClick(clickTick);
+        if (rollTick <= songTick) this.playRolls(rollTick);
+        if (hitTick <= songTick) this.playHits(hitTick);
+        if (clickTick <= songTick) this.playClick(clickTick);
       }
     }
+  }
+
+  private takeWindowsAt(tick: number): void {
+    // What the new window would have played before is not made up for.
+    this.playedThrough = Math.max(this.playedThrough, tick - 2 * SAME_TICKS);
+    for (let t = 0; t < this.tracks.length; t++) if (this.tracks[t]!.coming.tick <= tick) this.takeWindow(t);
   }
 
   /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
@@ -542,22 +665,81 @@ export class Engine {
 
   private playHits(songTick: number): void {
     for (let t = 0; t < this.tracks.length; t++) {
-      const { player, recipes, repeats } = this.tracks[t]!;
+      const { player } = this.tracks[t]!;
       if (player.nextTick(this.playedThrough) > songTick + SAME_TICKS) continue;
       const { nextPassTick, nextIndex } = player;
-      for (let i = nextIndex; i < player.count && nextPassTick + player.tick[i]! <= songTick + SAME_TICKS; i++) {
-        const id = player.id[i]!;
-        const placed = nextPassTick + player.tick[i]!;
-        if (this.alreadyHeard(id, placed)) continue;
-        const pad = player.pad[i]!;
-        if (repeats[pad]!.active && repeats[pad]!.lastFrame === this.frame) continue;
-        const velocity = player.velocity[i]!;
-        this.voices.trigger(recipes[pad]!, t, pad, velocity, this.frame);
-        const struck = nextPassTick + player.struck[i]!;
-        this.events.push(EVENT.SOUNDED, this.frame, t, pad, velocity, id, 0, placed, struck, this.frame);
+      for (let i = nextIndex; i < player.windowEnd; i++) {
+        const placed = nextPassTick + player.get(i, HIT.TICK);
+        if (placed > songTick + SAME_TICKS) break;
+        this.playHit(t, i, placed);
       }
     }
     this.playedThrough = songTick;
+  }
+
+  private playHit(index: number, hit: number, placed: number): void {
+    const { player, repeats, heardPads } = this.track(index);
+    const id = player.get(hit, HIT.ID);
+    const pad = player.get(hit, HIT.PAD);
+    if (this.alreadyHeard(id, placed) || !(heardPads & (1 << pad))) return;
+    if (repeats[pad]!.active && repeats[pad]!.lastFrame === this.frame) return;
+    if (!isLucky(player.get(hit, HIT.ODDS), index, pad, placed - player.launchTick)) return;
+    const velocity = player.get(hit, HIT.VELOCITY);
+    const pitch = player.get(hit, HIT.PITCH);
+    const strokes = player.get(hit, HIT.STROKES);
+    const swell = player.get(hit, HIT.SWELL);
+    const first = strokes > 1 ? rollVelocity(velocity, 0, strokes, swell) : velocity;
+    this.strike(index, pad, first, pitch, player.get(hit, HIT.TICK));
+    const struck = placed + player.get(hit, HIT.STRUCK) - player.get(hit, HIT.TICK);
+    this.events.push(EVENT.SOUNDED, this.frame, index, pad, first, id, 0, placed, struck, this.frame);
+    if (strokes <= 1) return;
+    const roll = this.freeRoll();
+    roll.active = true;
+    roll.track = index;
+    roll.pad = pad;
+    roll.id = id;
+    roll.velocity = velocity;
+    roll.pitch = pitch;
+    roll.start = placed;
+    roll.strokes = strokes;
+    roll.over = player.get(hit, HIT.OVER);
+    roll.swell = swell;
+    roll.glide = player.get(hit, HIT.GLIDE);
+    roll.stroke = 1;
+    this.rolling++;
+  }
+
+  private freeRoll(): SoundingRoll {
+    let oldest = this.rolls[0]!;
+    for (const roll of this.rolls) {
+      if (!roll.active) return roll;
+      if (roll.start < oldest.start) oldest = roll;
+    }
+    this.rolling--;
+    return oldest;
+  }
+
+  private nextRoll(): number {
+    if (this.rolling === 0) return Infinity;
+    let next = Infinity;
+    for (const roll of this.rolls) if (roll.active && roll.next < next) next = roll.next;
+    return next;
+  }
+
+  private playRolls(songTick: number): void {
+    for (const roll of this.rolls) {
+      if (!roll.active || roll.next > songTick + SAME_TICKS) continue;
+      const { track, pad, id, stroke, strokes } = roll;
+      const placed = roll.next;
+      roll.advance();
+      if (!roll.active) this.rolling--;
+      const { player, heardPads } = this.track(track);
+      if (!(heardPads & (1 << pad))) continue;
+      const velocity = rollVelocity(roll.velocity, stroke, strokes, roll.swell);
+      const pitch = roll.pitch + rollPitch(stroke, strokes, roll.glide);
+      this.strike(track, pad, velocity, pitch, player.span > 0 ? player.positionAt(placed) : NaN);
+      this.events.push(EVENT.SOUNDED, this.frame, track, pad, velocity, id, 0, placed, placed, this.frame);
+    }
   }
 
   /** Whether the hit was struck by hand for this very moment, and has sounded. */

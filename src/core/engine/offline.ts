@@ -1,7 +1,9 @@
 import { LIMITER_LATENCY } from '../dsp/limiter';
-import { currentPattern, PADS, type Pattern, type Track } from '../model/set';
-import { soundingHits } from '../sequence/soundingHits';
-import { FEEL_FIELDS, HIT_FIELDS } from '../sequence/trackPlayer';
+import { currentPattern, isPadHeard, PADS, type Pattern, type Track } from '../model/set';
+import { isWindowed, windowOf } from '../sequence/loopWindow';
+import { CONTROLS, flatPoints } from '../sequence/moves';
+import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
+import { FEEL_FIELDS, HIT, HIT_FIELDS } from '../sequence/trackPlayer';
 import { laneFeel } from '../timing/feel';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
@@ -12,11 +14,24 @@ export interface Stereo {
   right: Float32Array;
 }
 
-/** A pattern as the engine's `pattern` message takes it: HIT_FIELDS numbers a sounding hit. */
-function patternNumbers(pattern: Pattern): Float64Array {
-  const hits = soundingHits(pattern);
+/** Hits as the engine's `pattern` message takes them: HIT_FIELDS numbers each. */
+export function hitNumbers(hits: readonly SoundingHit[]): Float64Array {
   const numbers = new Float64Array(hits.length * HIT_FIELDS);
-  hits.forEach((hit, i) => numbers.set([hit.tick, hit.struck, hit.pad, hit.velocity, hit.id], i * HIT_FIELDS));
+  hits.forEach(({ tick, struck, pad, velocity, id, pitch, odds, roll }, i) => {
+    const at = i * HIT_FIELDS;
+    numbers[at + HIT.TICK] = tick;
+    numbers[at + HIT.STRUCK] = struck;
+    numbers[at + HIT.PAD] = pad;
+    numbers[at + HIT.VELOCITY] = velocity;
+    numbers[at + HIT.ID] = id;
+    numbers[at + HIT.PITCH] = pitch;
+    numbers[at + HIT.ODDS] = odds;
+    if (!roll) return;
+    numbers[at + HIT.STROKES] = roll.strokes;
+    numbers[at + HIT.OVER] = roll.over;
+    numbers[at + HIT.SWELL] = roll.swell;
+    numbers[at + HIT.GLIDE] = roll.glide;
+  });
   return numbers;
 }
 
@@ -38,7 +53,34 @@ function feelNumbers(pattern: Pattern): Float64Array | undefined {
 /** Tells an engine the pattern that a track plays. */
 export function patternInstruction(track: number, pattern: Pattern | null, seen: number): Instruction {
   if (!pattern) return ['pattern', track, 0, seen, new Float64Array(0)];
-  return ['pattern', track, pattern.length, seen, patternNumbers(pattern), feelNumbers(pattern)];
+  return ['pattern', track, pattern.length, seen, hitNumbers(soundingHits(pattern)), feelNumbers(pattern)];
+}
+
+/**
+ * Tells an engine the stretch of a pattern that goes round.
+ * @param on step of song ticks at whose next line it takes over, 0 for at once
+ */
+export function windowInstruction(track: number, pattern: Pattern | null, on = 0): Instruction {
+  if (!pattern || !isWindowed(pattern)) return ['window', track, 0, 0, on];
+  const { start, length } = windowOf(pattern);
+  return ['window', track, start, length, on];
+}
+
+/** Tells an engine the Moves of a pattern. */
+export function movesInstruction(track: number, pattern: Pattern | null): Instruction {
+  const moves = (pattern?.moves ?? []).filter(({ points }) => points.length > 0);
+  const numbers = moves.flatMap(({ pad, control, points }) => [
+    ...[CONTROLS.indexOf(control), pad, points.length],
+    ...flatPoints(points),
+  ]);
+  return ['moves', track, new Float64Array(numbers)];
+}
+
+/** Tells an engine which pads' pattern hits are heard. */
+export function heardPadsInstruction(index: number, track: Track): Instruction {
+  let bits = 0;
+  for (let pad = 0; pad < PADS; pad++) if (isPadHeard(track, pad)) bits |= 1 << pad;
+  return ['heardPads', index, bits];
 }
 
 /** What an engine must be told about one track before it can play it. */
@@ -46,7 +88,10 @@ export function trackInstructions(track: Track, index: number, seen = 0): Instru
   return [
     ['kit', index, track.kit],
     ['track', index, track.level, track.mute],
+    heardPadsInstruction(index, track),
     patternInstruction(index, currentPattern(track), seen),
+    windowInstruction(index, currentPattern(track)),
+    movesInstruction(index, currentPattern(track)),
   ];
 }
 
@@ -75,11 +120,11 @@ export function renderCommands(
   return { left, right };
 }
 
-/** Longest sound of the kits, in seconds: what may still ring when a loop begins again. */
-const LONGEST_TAIL = 5;
+/** Longest sound of the kits, in seconds, at its longest decay: what may still ring when a loop begins again. */
+const LONGEST_TAIL = 10;
 
 /**
- * Renders one pass of a track's loop, exactly as long as the loop, as it sounds once it has gone round long enough: what
+ * Renders one pass of a track's loop as its window goes round, exactly as long as the loop, as it sounds once it has gone round long enough: what
  * rings over the loop's end is already there at its start, so the file loops without a seam.
  * @param tempo BPM
  */
@@ -89,13 +134,14 @@ export function renderLoop(
   sampleRate: number,
   onProgress?: (done: number) => void,
 ): Stereo {
-  const length = currentPattern(track)?.length ?? 0;
+  const pattern = currentPattern(track);
+  const { start, length } = pattern ? windowOf(pattern) : { start: 0, length: 0 };
   const loopFrames = length * framesPerTick(tempo, sampleRate);
   const frames = Math.round(loopFrames);
   if (frames === 0) return { left: new Float32Array(0), right: new Float32Array(0) };
   const passesBefore = Math.ceil((LONGEST_TAIL * sampleRate) / loopFrames);
   const from = Math.round(passesBefore * loopFrames) + LIMITER_LATENCY;
-  const instructions: Instruction[] = [...trackInstructions(track, 0), ['tempo', tempo], ['play', 0, 0]];
+  const instructions: Instruction[] = [...trackInstructions(track, 0), ['tempo', tempo], ['play', start, 0]];
   const commands = instructions.map((i) => at(0, i));
   const { left, right } = renderCommands(commands, sampleRate, from + frames, 4096, onProgress);
   return { left: left.slice(from), right: right.slice(from) };

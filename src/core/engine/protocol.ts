@@ -33,6 +33,17 @@ export type Instruction =
    * a pad) are the Feels that place new strokes; left out when no pad has one.
    */
   | readonly ['pattern', track: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array]
+  /**
+   * The stretch of a track's pattern that goes round, in its ticks; a length of 0 is all of it. `on` is the step of song
+   * ticks at whose next line it takes over: a beat, a bar; 0 is at once.
+   */
+  | readonly ['window', track: number, start: number, length: number, on: number]
+  /** A track's Moves (see `TrackPlayer.loadMoves`). */
+  | readonly ['moves', track: number, numbers: Float64Array]
+  /** A hand holds one pad's control (a place in CONTROLS) at a value, in the place of its Moves; NaN lets go. */
+  | readonly ['turn', track: number, pad: number, control: number, value: number]
+  /** The pads (one bit each) whose pattern hits are heard. */
+  | readonly ['heardPads', track: number, bits: number]
   /** Song tick at which a track's loop is at its start. Playing from the top begins anew at 0. */
   | readonly ['launch', track: number, tick: number]
   /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
@@ -105,6 +116,10 @@ export type EngineEvent =
     }
   /** A stroke's pad was let go after `length` ticks of the song, `frames` of time. */
   | { kind: 'released'; frame: number; track: number; id: number; length: number; frames: number }
+  /**
+   * The stretch of a track's pattern that goes round from song tick `tick` on. `waiting`: it has not come to that yet.
+   */
+  | { kind: 'window'; frame: number; track: number; start: number; length: number; tick: number; waiting: boolean }
   /** A click of the latency check, counted from 0, sounded. */
   | { kind: 'checked'; frame: number; click: number }
   /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */
@@ -119,6 +134,7 @@ const RECORDED = 2;
 const RELEASED = 3;
 const STATE = 4;
 const CHECKED = 5;
+const WINDOW = 6;
 
 /** Turns the numbers that the engine wrote into events. The one place that knows their order, with the engine itself. */
 export function decodeEvents(numbers: Float64Array): EngineEvent[] {
@@ -147,6 +163,8 @@ function decode([kind, frame, a, b, c, d, e, f, g, h, i, j, k]: Numbers): Engine
     }
     case RELEASED:
       return { kind: 'released', frame, track: a, id: b, length: c, frames: d };
+    case WINDOW:
+      return { kind: 'window', frame, track: a, start: b, length: c, tick: d, waiting: e === 1 };
     case CHECKED:
       return { kind: 'checked', frame, click: a };
     default:
@@ -199,4 +217,4 @@ export class EventQueue {
   }
 }
 
-export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE, CHECKED } as const;
+export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE, CHECKED, WINDOW } as const;

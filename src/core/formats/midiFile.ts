@@ -1,7 +1,8 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { KITS } from '../model/kits';
 import { currentPattern, type BeatSet, type Track } from '../model/set';
-import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
+import { loopStrokes, type LoopStroke } from '../sequence/loopStrokes';
+import { windowOf } from '../sequence/loopWindow';
 import { PPQ, ticksPerPulse } from '../time/ticks';
 
 /** General MIDI percussion is channel 10, written as 9. */
@@ -12,12 +13,13 @@ const THIRTY_SECONDS_PER_QUARTER = 8;
 
 /**
  * Writes a track's current pattern as a standard MIDI file: type 1, 960 ticks to the quarter, tempo and meter on a track of
- * their own, the drums on channel 10 at their placed times. Both tracks end where the loop ends.
+ * their own, the drums on channel 10 at their placed times. Rolls are written out, odds as they fall in the first pass; what is
+ * muted or outside the loop window is left out. Both tracks end where the loop ends.
  * (Standard MIDI Files 1.0, MIDI Manufacturers Association.)
  */
 export function writePatternMidi(set: BeatSet, track: Track): Uint8Array<ArrayBuffer> {
   const pattern = currentPattern(track);
-  const end = pattern?.length ?? 0;
+  const end = pattern ? windowOf(pattern).length : 0;
   const conductor: Timed[] = [
     { tick: 0, event: { type: 'trackName', meta: true, text: latin1(set.name) } },
     { tick: 0, event: { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(60000000 / set.tempo) } },
@@ -54,18 +56,20 @@ function drumNotes(track: Track): Timed[] {
   const pattern = currentPattern(track);
   if (!pattern) return [];
   const notes: Timed[] = [];
-  for (const pad of new Set(soundingHits(pattern).map((hit) => hit.pad))) {
+  const strokes = loopStrokes(pattern, track);
+  const { length } = windowOf(pattern);
+  for (const pad of new Set(strokes.map((stroke) => stroke.pad))) {
     // A file knows whole ticks only. Two hits within one tick are one note: the later stroke's.
-    const byTick = new Map<number, SoundingHit>();
-    for (const hit of soundingHits(pattern)) {
-      if (hit.pad === pad) byTick.set(Math.min(Math.round(hit.tick), pattern.length - 1), hit);
+    const byTick = new Map<number, LoopStroke>();
+    for (const stroke of strokes) {
+      if (stroke.pad === pad) byTick.set(Math.min(Math.round(stroke.tick), length - 1), stroke);
     }
     const noteNumber = KITS[track.kit].pads[pad]!.note;
     const ticks = [...byTick.keys()];
     ticks.forEach((tick, i) => {
       const hit = byTick.get(tick)!;
       // A drum note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
-      const off = Math.min(tick + Math.max(1, Math.round(hit.length)), ticks[i + 1] ?? pattern.length, pattern.length);
+      const off = Math.min(tick + Math.max(1, Math.round(hit.length)), ticks[i + 1] ?? length, length);
       const velocity = Math.max(1, Math.min(127, Math.round(hit.velocity * 127)));
       notes.push({ tick, event: { type: 'noteOn', channel: DRUM_CHANNEL, noteNumber, velocity } });
       notes.push({ tick: off, event: { type: 'noteOff', channel: DRUM_CHANNEL, noteNumber, velocity: 0 } });

@@ -69,6 +69,24 @@ describe('reading a stored set', () => {
     expect(readSet(JSON.stringify(set))).toEqual({ error: expect.stringMatching(/feel, swing, ratio/) });
   });
 
+  test('keeps what Steps sets, and refuses what it cannot be', () => {
+    const set = demoSet();
+    const pattern = set.tracks[0]!.patterns[0]!;
+    pattern.window = { start: 960, length: 240 };
+    pattern.colour = 3;
+    pattern.moves = [{ pad: 4, control: 'filter', points: [{ tick: 0, value: -1.5 }] }];
+    set.tracks[0]!.mutedPads = [1, 2];
+    set.trace = { track: 0, slot: 3 };
+    const hit = pattern.hits[0]!;
+    Object.assign(hit, { nudge: 12.5, pitch: -0.25, odds: 0.5, roll: { strokes: 3, over: 240, swell: -1, glide: 12 } });
+    expect(readSet(JSON.stringify(set))).toEqual({ set });
+    hit.roll!.strokes = 5;
+    expect(readSet(JSON.stringify(set))).toEqual({ error: expect.stringMatching(/hits 1, roll, strokes/) });
+    hit.roll!.strokes = 3;
+    set.tracks[0]!.mutedPads = [1, 1];
+    expect(readSet(JSON.stringify(set))).toEqual({ error: expect.stringMatching(/mutedPads/) });
+  });
+
   test('drops what no set has', () => {
     const read = readSet(text((set) => Object.assign(set, { extra: 1, tracks: Object.assign(set.tracks, {}) })));
     expect(read).toEqual({ set: demoSet() });
@@ -90,7 +108,7 @@ describe('reading a stored set', () => {
     ['two hits of one number', (s) => (s.tracks[0].patterns[0].hits[1].id = 1), /number 1/],
     ['no tracks', (s) => (s.tracks = []), /tracks/],
     ['too many hits', (s) => (s.tracks[0].patterns[0].hits = new Array(20001).fill({})), /20001 hits/],
-    ['a newer version', (s) => (s.schema = 3), /newer Chaffinch/],
+    ['a newer version', (s) => (s.schema = 4), /newer Chaffinch/],
     ['no version', (s) => delete s.schema, /schema/],
   ])('says what is wrong and where: %s', (_, damage, message) => {
     expect(readSet(text(damage))).toEqual({ error: expect.stringMatching(message) });

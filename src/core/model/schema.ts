@@ -3,6 +3,7 @@ import { plainToInstance, Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   ArrayMinSize,
+  ArrayUnique,
   Equals,
   IsArray,
   IsBoolean,
@@ -23,12 +24,17 @@ import {
 import { GRID_NAMES, GRIDS, type GridName } from '../timing/grid';
 import { MOST_SWING, STRAIGHT } from '../timing/swing';
 import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
+import { CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from '../sequence/moves';
+import { MOST_GLIDE, ROLL_STROKES } from '../sequence/roll';
 import { KIT_IDS, type KitId } from './kits';
 import {
   CLICK_SOUNDS,
   CLICK_TIMES,
   MAX_HITS,
+  MAX_NAME,
+  MAX_SLOTS,
   MAX_TRACKS,
+  MOST_PITCH,
   PADS,
   SCHEMA_VERSION,
   type BeatSet,
@@ -39,8 +45,8 @@ import {
 
 /** The longest pattern: 64 bars of twelve quarters. */
 const MAX_TICKS = 64 * 12 * PPQ;
-const MAX_SLOTS = 256;
-const MAX_NAME = 120;
+/** Where a hit may wait on the tape: doubling a loop moves what lies beyond it further out. */
+const FAR_TICKS = 1e9;
 /** Longer texts are no set that hands could have made; reading them would freeze the page. */
 const MAX_TEXT = 60_000_000;
 
@@ -86,10 +92,17 @@ class LaneSchema extends TreatedSchema {
   @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
 }
 
+class RollSchema {
+  @IsIn(ROLL_STROKES) strokes!: number;
+  @IsNumber(finite) @Min(1) @Max(MAX_TICKS) over!: number;
+  @IsNumber(finite) @Min(-1) @Max(1) swell!: number;
+  @IsNumber(finite) @Min(-MOST_GLIDE) @Max(MOST_GLIDE) glide!: number;
+}
+
 class HitSchema extends TreatedSchema {
   @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) id!: number;
   @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
-  @IsNumber(finite) @Min(-MAX_TICKS) @Max(MAX_TICKS) tick!: number;
+  @IsNumber(finite) @Min(-FAR_TICKS) @Max(FAR_TICKS) tick!: number;
   @IsNumber(finite) @Min(0) @Max(MAX_TICKS) length!: number;
   @IsNumber(finite) @Min(0) @Max(1) velocity!: number;
   @ValidateIf((_, value) => value !== null)
@@ -98,10 +111,44 @@ class HitSchema extends TreatedSchema {
   @Type(() => SnapSchema)
   snap!: SnapSchema | null;
   @IsOptional() @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) take?: number;
+  @IsOptional() @IsNumber(finite) @Min(-PPQ) @Max(PPQ) nudge?: number;
+  @IsOptional() @IsNumber(finite) @Min(-MOST_PITCH) @Max(MOST_PITCH) pitch?: number;
+  @IsOptional() @IsNumber(finite) @Min(0) @Max(1) odds?: number;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => RollSchema) roll?: RollSchema;
+}
+
+class WindowSchema {
+  @IsNumber(finite) @Min(0) @Max(MAX_TICKS) start!: number;
+  @IsNumber(finite) @Min(1) @Max(MAX_TICKS) length!: number;
+}
+
+class MovePointSchema {
+  @IsNumber(finite) @Min(0) @Max(FAR_TICKS) tick!: number;
+  @IsNumber(finite) @Min(-100) @Max(100) value!: number;
+}
+
+class MoveSchema {
+  @IsInt() @Min(0) @Max(PADS - 1) pad!: number;
+  @IsIn(CONTROLS) control!: Control;
+  @IsArray()
+  @ArrayMaxSize(MAX_POINTS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => MovePointSchema)
+  points!: MovePointSchema[];
 }
 
 class PatternSchema extends TreatedSchema {
   @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsOptional() @IsInt() @Min(0) @Max(7) colour?: number;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => WindowSchema) window?: WindowSchema;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(MOVE_TABLES)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => MoveSchema)
+  moves?: MoveSchema[];
   @IsInt() @Min(PPQ / 4) @Max(MAX_TICKS) length!: number;
   @IsArray()
   @ArrayMaxSize(MAX_HITS)
@@ -118,12 +165,24 @@ class PatternSchema extends TreatedSchema {
   lanes?: LaneSchema[];
 }
 
+/** A list of pads, none of them twice. */
+function IsPads(): PropertyDecorator {
+  return (target, key) => {
+    const each = { each: true };
+    for (const rule of [IsArray(), ArrayMaxSize(PADS), ArrayUnique(), IsInt(each), Min(0, each), Max(PADS - 1, each)]) {
+      rule(target, key as string);
+    }
+  };
+}
+
 class TrackSchema {
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @IsInt() @Min(0) @Max(7) colour!: number;
   @IsIn(KIT_IDS) kit!: KitId;
   @IsNumber(finite) @Min(0) @Max(1) level!: number;
   @IsBoolean() mute!: boolean;
+  @IsOptional() @IsPads() mutedPads?: number[];
+  @IsOptional() @IsPads() soloPads?: number[];
   @IsArray()
   @ArrayMinSize(1)
   @ArrayMaxSize(MAX_SLOTS)
@@ -150,6 +209,11 @@ class InputQuantizeSchema {
   @IsIn(GRID_NAMES) grid!: GridName;
 }
 
+class PatternPlaceSchema {
+  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) track!: number;
+  @IsInt() @Min(0) @Max(MAX_SLOTS - 1) slot!: number;
+}
+
 class SetSchema {
   @Equals(SCHEMA_VERSION) schema!: typeof SCHEMA_VERSION;
   @IsString() @MaxLength(MAX_NAME) name!: string;
@@ -165,6 +229,7 @@ class SetSchema {
   @ValidateNested({ each: true })
   @Type(() => TrackSchema)
   tracks!: TrackSchema[];
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => PatternPlaceSchema) trace?: PatternPlaceSchema;
 }
 
 export type ReadSet = { set: BeatSet } | { error: string };
@@ -218,6 +283,8 @@ function migrate(plain: object): object {
     const metronome = { sound: 'wood', when: 'always', between: null, ...(set.metronome as object | null) };
     set = { ...set, schema: 2, metronome: set.metronome ? metronome : set.metronome };
   }
+  // 3: a hit's pitch, odds, roll and nudge, loop windows, Moves, colours: none of which has to be there.
+  if (set.schema === 2) set = { ...set, schema: 3 };
   return set;
 }
 

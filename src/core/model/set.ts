@@ -1,4 +1,6 @@
 import type { Loudness } from '../loudness/loudness';
+import type { Move } from '../sequence/moves';
+import type { Roll } from '../sequence/roll';
 import type { Feel } from '../timing/feel';
 import type { GridName } from '../timing/grid';
 import type { Snap } from '../timing/place';
@@ -6,14 +8,19 @@ import { ticksPerBar, type Meter } from '../time/ticks';
 import type { KitId } from './kits';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
-export const SCHEMA_VERSION = 2;
+export const SCHEMA_VERSION = 3;
 
 export const PADS = 16;
 export const PATTERN_SLOTS = 16;
+export const MAX_SLOTS = 256;
+export const MAX_NAME = 120;
 export const MAX_TRACKS = 16;
 /** Far above what hands can play into a pattern; a bound so that a broken file cannot freeze the app. */
 export const MAX_HITS = 20000;
 export const LOOP_BARS = [1, 2, 4, 8] as const;
+
+/** Semitones by which a hit may differ from its sound. */
+export const MOST_PITCH = 24;
 
 /** One stroke, as it was played and how it is placed. Placing is computed on the way to the ear (see `placedTick`). */
 export interface Hit {
@@ -37,6 +44,13 @@ export interface Hit {
   /** Treatments of this hit alone. */
   feel?: Feel;
   loudness?: Loudness;
+  /** Ticks from where it is placed to where it sounds: dragged late, or pushed early below 0. */
+  nudge?: number;
+  /** Semitones from the sound's own pitch, cents as the fraction. */
+  pitch?: number;
+  /** How likely it is to sound in a pass, 0..1; absent: always. */
+  odds?: number;
+  roll?: Roll;
 }
 
 /** Treatments of all hits of one pad. */
@@ -46,11 +60,22 @@ export interface Lane {
   loudness?: Loudness;
 }
 
+/** The stretch of a pattern that goes round, in ticks of the pattern. */
+export interface LoopWindow {
+  start: number;
+  length: number;
+}
+
 export interface Pattern {
   name: string;
+  /** Index of a feather tone; absent: the track's. */
+  colour?: number;
   /** The loop's length in ticks: hits placed at or after it are kept and silent. */
   length: number;
   hits: Hit[];
+  /** Absent: the whole pattern goes round. Read it by `windowOf`. */
+  window?: LoopWindow;
+  moves?: Move[];
   /** Treatments of the whole pattern, and of lanes: the narrowest holds. */
   feel?: Feel;
   loudness?: Loudness;
@@ -65,6 +90,9 @@ export interface Track {
   /** 0..1 */
   level: number;
   mute: boolean;
+  /** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
+  mutedPads?: number[];
+  soloPads?: number[];
   /** Pattern slots; an unused slot is null. */
   patterns: (Pattern | null)[];
   /** The slot that plays and is edited. */
@@ -112,6 +140,14 @@ export interface BeatSet {
   countIn: CountIn;
   inputQuantize: { on: boolean; grid: GridName };
   tracks: Track[];
+  /** The pattern that is shown beneath the one being edited. */
+  trace?: PatternPlace;
+}
+
+/** Where a pattern lies in a set. */
+export interface PatternPlace {
+  track: number;
+  slot: number;
 }
 
 /** The pattern that plays on a track, or null when its slot is empty. */
@@ -119,9 +155,20 @@ export function currentPattern(track: Track): Pattern | null {
   return track.patterns[track.current] ?? null;
 }
 
+/** Whether a pad's pattern hits are heard. */
+export function isPadHeard({ mutedPads = [], soloPads = [] }: Track, pad: number): boolean {
+  return !mutedPads.includes(pad) && (soloPads.length === 0 || soloPads.includes(pad));
+}
+
 /** Length of a pattern in bars of the meter. */
 export function loopBars(pattern: Pattern, meter: Meter): number {
   return pattern.length / ticksPerBar(meter);
+}
+
+/** Ids to give out: `first`, and every second number from there, since the engine gives out those between. */
+export function idsFrom(first: number): () => number {
+  let id = first - 2;
+  return () => (id += 2);
 }
 
 /** An id that no hit of the set has. */

@@ -1,4 +1,4 @@
-import { random } from '../testing/random';
+import { random } from '../random';
 import { estimateBeat, type Onset, type Role } from '../timing/estimateBeat';
 import { JustPlayed, type PlayedStroke } from './justPlayed';
 import { keptFrom, keptHits, onBeat, onSong } from './keep';

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import type { Hit, Pattern } from '../model/set';
 import { soundingHits } from './soundingHits';
-import { HIT_FIELDS, TrackPlayer } from './trackPlayer';
+import { hitNumbers } from '../engine/offline';
+import { loopPosition } from './loopWindow';
+import { HIT, TrackPlayer } from './trackPlayer';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
   id,
@@ -61,8 +63,8 @@ describe('what a pattern plays', () => {
 describe('a track that plays', () => {
   const player = (length: number, ticks: number[]) => {
     const made = new TrackPlayer();
-    made.load(length, new Float64Array(ticks.flatMap((tick, i) => [tick, tick, 0, 1, i + 1])));
-    expect(HIT_FIELDS).toBe(5);
+    const plain = { pad: 0, velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
+    made.load(length, hitNumbers(ticks.map((tick, i) => ({ ...plain, tick, struck: tick, id: i + 1 }))));
     return made;
   };
 
@@ -117,19 +119,57 @@ describe('a track that plays', () => {
     );
   });
 
+  test('in a window only its hits go round, in step with the launch, and the whole is back where it would have been', () => {
+    const p = player(3840, [0, 960, 1920, 2880]);
+    p.setWindow(960, 960); // the second beat, over and over
+    expect([0, 960, 1000, 1920].map((tick) => p.nextTick(tick))).toEqual([960, 1920, 1920, 2880]);
+    expect(p.nextTick(-1)).toBe(0); // nothing before the launch, and from there on at once
+    p.setWindow(0, 0);
+    expect([0, 1000, 3000].map((tick) => p.nextTick(tick))).toEqual([960, 1920, 3840]);
+    p.setWindow(3800, 240); // brought into the pattern: it slides back
+    expect([p.start, p.span]).toEqual([3600, 240]);
+    expect(p.nextTick(0)).toBe(Infinity);
+  });
+
+  test('walking through any window meets exactly the moments at which the loop is on a hit', () => {
+    const window = fc.record({
+      start: fc.integer({ min: 0, max: 3600 }),
+      length: fc.integer({ min: 240, max: 3840 }),
+      launch: fc.integer({ min: 0, max: 50000 }),
+    });
+    const anyTicks = fc.uniqueArray(fc.integer({ min: 0, max: 3839 }), { minLength: 1, maxLength: 12 });
+    fc.assert(
+      fc.property(anyTicks, window, (ticks, { start, length, launch }) => {
+        const p = player(3840, ticks.sort((a, b) => a - b)); // prettier-ignore
+        p.setWindow(start, length);
+        p.launchTick = launch;
+        const now = { start: p.start, length: p.span };
+        const expected: number[] = [];
+        for (let tick = launch; tick < launch + 3 * p.span; tick++) {
+          if (ticks.includes(loopPosition(now, tick - launch))) expected.push(tick);
+        }
+        const met: number[] = [];
+        for (let at = launch - 1; met.length < expected.length;) met.push((at = p.nextTick(at)));
+        expect(met).toEqual(expected);
+        if (expected.length === 0) expect(p.nextTick(launch)).toBe(Infinity);
+      }),
+    );
+  });
+
   test('a recorded hit takes its place in order, and the place of an older one of its pad', () => {
     const p = player(3840, [0, 960, 1920]);
     p.insert(480, 470, 3, 0.5, 9);
     p.insert(960, 950, 0, 0.7, 10);
     p.insert(5000, 5000, 0, 1, 11);
-    expect([...p.tick.subarray(0, p.count)]).toEqual([0, 480, 960, 1920]);
-    expect([...p.id.subarray(0, p.count)]).toEqual([1, 9, 10, 3]);
+    const met = [0, 1, 2, 3].map((i) => [p.get(i, HIT.TICK), p.get(i, HIT.ID)]);
+    expect(met).toEqual([[0, 1], [480, 9], [960, 10], [1920, 3]]); // prettier-ignore
+    expect(p.windowEnd).toBe(4);
   });
 
   test('takes more hits than it had room for', () => {
     const p = player(100000, []);
     for (let i = 0; i < 3000; i++) p.insert(99999 - i * 7, 0, 0, 1, i + 1);
-    expect(p.count).toBe(3000);
+    expect(p.windowEnd).toBe(3000);
     expect(p.nextTick(-1)).toBe(99999 - 2999 * 7);
   });
 });

@@ -3,6 +3,7 @@ import type { Hit, Pattern } from '../model/set';
 import { mod } from '../time/ticks';
 import { snapOf } from '../timing/feel';
 import { placedTick } from '../timing/place';
+import type { Roll } from './roll';
 
 /** A hit as it sounds in one pass of its pattern. */
 export interface SoundingHit {
@@ -15,6 +16,11 @@ export interface SoundingHit {
   velocity: number;
   length: number;
   id: number;
+  /** Semitones. */
+  pitch: number;
+  /** 0..1 */
+  odds: number;
+  roll: Roll | null;
 }
 
 /** What one pass of a pattern holds. */
@@ -33,6 +39,7 @@ const passes = new WeakMap<Pattern, Pass>();
  * - Which bar a hit belongs to is told by the snap it was recorded with: one placed at or after the loop's length is
  *   silent (kept on the tape), one placed before the loop's start sounds at the loop's end, just before its start.
  * - Where in the loop it sounds is told by its Feel, round the loop's end: pulled onto the end, it sounds on the start.
+ * - A nudge moves it from there.
  * - Where several hits of one pad share a tick the last recorded sounds; the others are covered.
  */
 export function passOf(pattern: Pattern): Pass {
@@ -73,9 +80,10 @@ export function isInLoop(hit: Hit, length: number): boolean {
 function place(hit: Hit, pattern: Pattern): SoundingHit | null {
   const { length } = pattern;
   if (!isInLoop(hit, length)) return null;
-  const placed = placedTick(hit.tick, snapOf(pattern, hit));
+  const placed = placedTick(hit.tick, snapOf(pattern, hit)) + (hit.nudge ?? 0);
   let tick = mod(placed, length);
   if (tick < 0 || tick >= length) tick = 0; // a hair before the start
   const velocity = treatedVelocity(hit.velocity, tick, loudnessOf(pattern, hit));
-  return { tick, struck: hit.tick + (tick - placed), pad: hit.pad, velocity, length: hit.length, id: hit.id };
+  const { pad, length: held, id, pitch = 0, odds = 1, roll = null } = hit;
+  return { tick, struck: hit.tick + (tick - placed), pad, velocity, length: held, id, pitch, odds, roll };
 }

@@ -1,9 +1,26 @@
 import { PADS } from '../model/set';
 import type { Snap } from '../timing/place';
+import { fitWindow } from './loopWindow';
+import { MOVE_TABLES, moveIndex } from './moves';
 
-/** Numbers of one hit in a pattern's message to the engine: placed tick, struck tick, pad, velocity, id. */
-export const HIT_FIELDS = 5;
-
+/** What a pattern's message to the engine says of each hit, in this order. */
+export const HIT = {
+  /** Placed, in the pattern. */
+  TICK: 0,
+  STRUCK: 1,
+  PAD: 2,
+  VELOCITY: 3,
+  ID: 4,
+  /** Semitones. */
+  PITCH: 5,
+  ODDS: 6,
+  /** Strokes of its roll, 0 for none, and the rest of it. */
+  STROKES: 7,
+  OVER: 8,
+  SWELL: 9,
+  GLIDE: 10,
+} as const;
+export const HIT_FIELDS = 11;
 /** Numbers of one pad's Feel in a pattern's message: grid (-1 = no Feel), strength, swing unit (0 = straight), ratio, spare. */
 export const FEEL_FIELDS = 5;
 
@@ -14,29 +31,46 @@ const ROOM_TO_RECORD = 512;
 
 /**
  * Plays one track's loop: says which placed hit comes next in the song. Positions are computed from the launch tick,
- * never added up, so loops of different lengths never drift apart.
+ * never added up, so loops of different lengths never drift apart, and a loop whose window moved is where it would have been.
  */
 export class TrackPlayer {
-  /** Loop length in ticks; 0 = nothing to play. */
+  /** Length of the pattern in ticks; 0 = nothing to play. */
   length = 0;
-  count = 0;
-  /** Hits in order of placed tick. */
-  tick = new Float64Array(ROOM_TO_RECORD);
-  struck = new Float64Array(ROOM_TO_RECORD);
-  pad = new Uint8Array(ROOM_TO_RECORD);
-  velocity = new Float64Array(ROOM_TO_RECORD);
-  id = new Float64Array(ROOM_TO_RECORD);
-  /** Song tick at which the loop was launched: the start of its pass 0. */
+  /** The stretch of it that goes round. */
+  start = 0;
+  span = 0;
+  /** Song tick at which the loop was launched: where the pattern's tick 0 lies. */
   launchTick = 0;
   /** The Feel in force for each pad, or null: what places a new stroke instead of the input grid. */
   readonly feels: (Snap | null)[] = new Array<Snap | null>(PADS).fill(null);
-  /** Index of the first hit at the tick that `nextTick` found, and the song tick of its pass. */
+  /** Breakpoints of each pad's controls (see `moveIndex`), or null. */
+  readonly moves: (Float64Array | null)[] = new Array<Float64Array | null>(MOVE_TABLES).fill(null);
+  /** Index of the first hit at the tick that `nextTick` found, and the song tick of the pattern's tick 0 in its pass. */
   nextIndex = 0;
   nextPassTick = 0;
 
+  private count = 0;
+  /** HIT_FIELDS numbers a hit, in order of placed tick. */
+  private hits = new Float64Array(ROOM_TO_RECORD * HIT_FIELDS);
+  /** The window as it was asked for; a length of 0 is the whole pattern. */
+  private wanted = { start: 0, length: 0 };
+  /** The hits within the window: from this index to before that one. */
+  private first = 0;
+  private end = 0;
+
+  /** One number of a hit. */
+  get(index: number, field: number): number {
+    return this.hits[index * HIT_FIELDS + field]!;
+  }
+
+  /** Index after the last hit in the window. */
+  get windowEnd(): number {
+    return this.end;
+  }
+
   /**
    * Takes over a pattern.
-   * @param length loop length in ticks
+   * @param length ticks
    * @param hits HIT_FIELDS numbers a hit, in order of placed tick, each with 0 <= tick < length
    * @param feels FEEL_FIELDS numbers a pad, or nothing when no pad has a Feel
    */
@@ -44,27 +78,56 @@ export class TrackPlayer {
     this.length = length;
     this.count = hits.length / HIT_FIELDS;
     this.reserve(this.count + ROOM_TO_RECORD);
-    for (let i = 0; i < this.count; i++) this.write(i, hits, i * HIT_FIELDS);
+    this.hits.set(hits);
     for (let pad = 0; pad < PADS; pad++) this.feels[pad] = feels ? readFeel(feels, pad * FEEL_FIELDS) : null;
+    this.fit();
   }
 
-  /** Adds a hit at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`). */
+  /** Lets a stretch of the pattern go round; a length of 0 is all of it. */
+  setWindow(start: number, length: number): void {
+    this.wanted = { start, length };
+    this.fit();
+  }
+
+  /** Whether this window goes round already. */
+  hasWindow(start: number, length: number): boolean {
+    return length > 0 ? this.start === start && this.span === length : this.span === this.length;
+  }
+
+  /** Takes over the Moves: control, pad, number of points, then tick and value of each, over and over. */
+  loadMoves(numbers: Float64Array): void {
+    this.moves.fill(null);
+    for (let i = 0; i < numbers.length;) {
+      const end = i + 3 + numbers[i + 2]! * 2;
+      this.moves[moveIndex(numbers[i + 1]!, numbers[i]!)] = numbers.slice(i + 3, end);
+      i = end;
+    }
+  }
+
+  /**
+   * Adds a plain hit at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`).
+   * @param tick in the pattern
+   */
   insert(tick: number, struck: number, pad: number, velocity: number, id: number): void {
     if (tick < 0 || tick >= this.length) return;
     let i = this.firstAfter(tick);
-    while (i > 0 && this.tick[i - 1] === tick && this.pad[i - 1]! >= pad) i--;
-    const replaces = i < this.count && this.tick[i] === tick && this.pad[i] === pad;
+    while (i > 0 && this.get(i - 1, HIT.TICK) === tick && this.get(i - 1, HIT.PAD) >= pad) i--;
+    const replaces = i < this.count && this.get(i, HIT.TICK) === tick && this.get(i, HIT.PAD) === pad;
     if (!replaces) {
-      if (this.count === this.tick.length) this.reserve(this.count * 2);
-      for (const field of [this.tick, this.struck, this.pad, this.velocity, this.id])
-        field.copyWithin(i + 1, i, this.count);
+      this.reserve(this.count + 1);
+      this.hits.copyWithin((i + 1) * HIT_FIELDS, i * HIT_FIELDS, this.count * HIT_FIELDS);
       this.count++;
     }
-    this.tick[i] = tick;
-    this.struck[i] = struck;
-    this.pad[i] = pad;
-    this.velocity[i] = velocity;
-    this.id[i] = id;
+    const { hits } = this;
+    const at = i * HIT_FIELDS;
+    hits.fill(0, at, at + HIT_FIELDS);
+    hits[at + HIT.TICK] = tick;
+    hits[at + HIT.STRUCK] = struck;
+    hits[at + HIT.PAD] = pad;
+    hits[at + HIT.VELOCITY] = velocity;
+    hits[at + HIT.ID] = id;
+    hits[at + HIT.ODDS] = 1;
+    this.findEnds();
   }
 
   /**
@@ -72,55 +135,64 @@ export class TrackPlayer {
    * Sets `nextIndex` and `nextPassTick`. Nothing plays before the launch.
    */
   nextTick(songTick: number): number {
-    if (this.count === 0 || this.length <= 0) return Infinity;
+    if (this.end <= this.first || this.span <= 0) return Infinity;
+    const { start, span } = this;
     // A hit at the tick itself has been met, whatever the last bits of the arithmetic say.
-    const since = songTick - this.launchTick + SAME_TICKS;
-    const pass = Math.max(0, Math.floor(since / this.length));
-    let passTick = this.launchTick + pass * this.length;
-    let index = since < 0 ? 0 : this.firstAfter(since - pass * this.length);
-    if (index === this.count) {
-      passTick += this.length;
-      index = 0;
+    const since = Math.max(songTick, this.launchTick - 2 * SAME_TICKS) - this.launchTick - start + SAME_TICKS;
+    let pass = Math.floor(since / span);
+    let index = this.firstAfter(start + (since - pass * span));
+    if (index >= this.end) {
+      pass++;
+      index = this.first;
     }
     this.nextIndex = index;
-    this.nextPassTick = passTick;
-    return passTick + this.tick[index]!;
+    this.nextPassTick = this.launchTick + pass * span;
+    return this.nextPassTick + this.get(index, HIT.TICK);
   }
 
-  /** Index of the first hit placed after `loopTick`. */
-  private firstAfter(loopTick: number): number {
+  /** Where the loop is at a song tick, in the pattern. */
+  positionAt(songTick: number): number {
+    const since = songTick - this.launchTick - this.start;
+    return this.start + since - Math.floor(since / this.span) * this.span;
+  }
+
+  private fit(): void {
+    const { start, length } = this.wanted;
+    const fitted = length > 0 ? fitWindow(start, length, this.length) : { start: 0, length: this.length };
+    this.start = fitted.start;
+    this.span = fitted.length;
+    this.findEnds();
+  }
+
+  private findEnds(): void {
+    this.first = this.firstFrom(this.start);
+    this.end = this.firstFrom(this.start + this.span);
+  }
+
+  /** Index of the first hit placed after `tick`. */
+  private firstAfter(tick: number): number {
     let low = 0;
     let high = this.count;
     while (low < high) {
       const middle = (low + high) >> 1;
-      if (this.tick[middle]! <= loopTick) low = middle + 1;
+      if (this.get(middle, HIT.TICK) <= tick) low = middle + 1;
       else high = middle;
     }
     return low;
   }
 
-  private write(i: number, from: Float64Array, at: number): void {
-    this.tick[i] = from[at]!;
-    this.struck[i] = from[at + 1]!;
-    this.pad[i] = from[at + 2]!;
-    this.velocity[i] = from[at + 3]!;
-    this.id[i] = from[at + 4]!;
+  /** Index of the first hit placed at `tick` or after it. */
+  private firstFrom(tick: number): number {
+    let index = this.firstAfter(tick);
+    while (index > 0 && this.get(index - 1, HIT.TICK) === tick) index--;
+    return index;
   }
 
   private reserve(hits: number): void {
-    if (hits <= this.tick.length) return;
-    const grow = (old: Float64Array) => {
-      const grown = new Float64Array(hits);
-      grown.set(old);
-      return grown;
-    };
-    this.tick = grow(this.tick);
-    this.struck = grow(this.struck);
-    this.velocity = grow(this.velocity);
-    this.id = grow(this.id);
-    const pads = new Uint8Array(hits);
-    pads.set(this.pad);
-    this.pad = pads;
+    if (hits * HIT_FIELDS <= this.hits.length) return;
+    const grown = new Float64Array((hits + ROOM_TO_RECORD) * HIT_FIELDS);
+    grown.set(this.hits);
+    this.hits = grown;
   }
 }
 

@@ -1,4 +1,4 @@
-import { random } from '../testing/random';
+import { random } from '../random';
 import { ticksToMs } from '../time/ticks';
 import { suggestGrid } from './suggestGrid';
 import type { GridName } from './grid';

@@ -15,6 +15,7 @@ import { PatternPicture } from '../pads/PatternPicture';
 import { ControlButton } from '../shared/ControlButton';
 import { HoldButton } from '../shared/HoldButton';
 import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS } from '../theme/tokens';
 import { EarlyLate } from './EarlyLate';
@@ -210,10 +211,6 @@ function Narrower({
       <ControlButton label={`Let this hold for all (${what})`} text="Let this hold for all" onPress={onClear} />
     </View>
   );
-}
-
-function Words({ children }: { children: React.ReactNode }) {
-  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
 }
 
 function hitsOf(pattern: Pattern, scope: Scope): Hit[] {

@@ -26,15 +26,18 @@ export function Flyway() {
     if (!context || width === 0) return;
     const scale = window.devicePixelRatio || 1;
     context.setTransform(scale, 0, 0, scale, 0, 0);
+    const tick = playing ? performance.tickHeard(now) : performance.anchor.tick;
+    const going = loop > 0 ? performance.windowAt(tick) : { start: 0, length: 0 };
     drawFlyway(context, {
       width,
       height: HEIGHT,
-      now: playing ? performance.tickHeard(now) : performance.anchor.tick,
+      now: tick,
       playing,
       meter,
       fromTick: performance.fromTick,
-      loop,
-      loopStart: performance.loopStart,
+      loop: going.length,
+      loopStart: performance.loopStart + going.start,
+      windowDrop: performance.coming?.tick ?? null,
       sounded: performance.sounded,
       heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
       tokens,

@@ -6,6 +6,7 @@ const view = (now: number, loop = 7680, fromTick = 0) => ({
   now,
   loop,
   loopStart: 0,
+  windowDrop: null,
   fromTick,
   meter,
 });

@@ -18,6 +18,8 @@ export interface FlywayView {
   loop: number;
   /** Song tick at which the loop was at its start. */
   loopStart: number;
+  /** Song tick at which another loop window takes over, or null. */
+  windowDrop: number | null;
   sounded: readonly Sounded[];
   /** Engine frame heard now: what sounds later is not drawn yet. */
   heardFrame: number;
@@ -132,23 +134,37 @@ function lanesInUse(sounded: readonly Sounded[]): number[] {
 }
 
 function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
-  const { width, height, tokens, meter } = view;
+  const { now, meter, windowDrop } = view;
   loopEnds(view).forEach((end, i) => {
-    const x = tickX(view, end);
-    c.fillStyle = tokens.straw;
-    c.fillRect(x, 0, 2, height - RULER_PX);
-    if (i > 0) return;
-    const beats = beatsUntil(end, view.now, meter);
-    const text = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
-    c.font = `14px ${WORDS_STRONG}`;
-    const box = c.measureText(text).width + 12;
-    // Still out of sight, the flag waits at the edge.
-    const left = Math.min(x, width - box);
-    c.fillRect(left, 0, box, 20);
-    c.fillStyle = tokens.onStraw;
-    c.textBaseline = 'middle';
-    c.fillText(text, left + 6, 11);
+    const beats = beatsUntil(end, now, meter);
+    const words = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
+    drawFlag(c, view, end, i > 0 ? null : words, 0);
   });
+  if (windowDrop !== null) drawFlag(c, view, windowDrop, `Window in ${beatsUntil(windowDrop, now, meter)}`, 1);
+}
+
+/** A flag where something is coming; `row` counts from the top. */
+function drawFlag(
+  c: CanvasRenderingContext2D,
+  view: FlywayView,
+  tick: number,
+  words: string | null,
+  row: number,
+): void {
+  const { width, height, tokens } = view;
+  const x = tickX(view, tick);
+  c.fillStyle = tokens.straw;
+  c.fillRect(x, 0, 2, height - RULER_PX);
+  if (words === null) return;
+  c.font = `14px ${WORDS_STRONG}`;
+  const box = c.measureText(words).width + 12;
+  // Still out of sight, the flag waits at the edge.
+  const left = Math.min(x, width - box);
+  const top = row * 22;
+  c.fillRect(left, top, box, 20);
+  c.fillStyle = tokens.onStraw;
+  c.textBaseline = 'middle';
+  c.fillText(words, left + 6, top + 11);
 }
 
 /** The beats of a count-in, large, on the coming beats: 1 2 3 4. */

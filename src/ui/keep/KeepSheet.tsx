@@ -1,6 +1,5 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { KEEP_BARS } from '@/core/record/keep';
 import type { Beat } from '@/core/timing/estimateBeat';
@@ -15,8 +14,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { NumberField } from '../shared/NumberField';
 import { Sheet, SheetTitle } from '../shared/Sheet';
-import { useTokens } from '../theme/theme';
-import { WORDS } from '../theme/tokens';
+import { Words } from '../shared/Words';
 import { PlayedPicture } from './PlayedPicture';
 
 /** First-beat nudges, ms: a hair. A whole beat has a key of its own. */
@@ -193,13 +191,8 @@ function sentence(strokes: number, withSong: boolean, beat: Beat | null): string
   return `${count} played freely: too few to tell a tempo from. Four or more will do.`;
 }
 
-function Words({ children }: { children: string }) {
-  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
-}
-
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
   keep: { flexGrow: 1, flexBasis: 0, minWidth: 72, minHeight: 60 },
   grow: { flexGrow: 1, minWidth: 56 },
-  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
 });

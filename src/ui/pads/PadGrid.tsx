@@ -13,7 +13,9 @@ import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const COLUMNS = 4;
 /** The bottom row first in the ear, last on the screen. */
-const ROWS = [3, 2, 1, 0].map((row) => Array.from({ length: COLUMNS }, (_, column) => row * COLUMNS + column));
+export const PAD_ROWS = [3, 2, 1, 0].map((row) =>
+  Array.from({ length: COLUMNS }, (_, column) => row * COLUMNS + column),
+);
 const GLOW_MS = 260;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
 export const KEY_VELOCITY = 0.8;
@@ -142,7 +144,7 @@ export function PadGrid() {
       ref={(node: unknown) => void (grid.current = node as HTMLElement | null)}
       style={styles.grid}
     >
-      {ROWS.map((row) => (
+      {PAD_ROWS.map((row) => (
         <View key={row[0]} style={styles.row}>
           {row.map((pad) => (
             <Pad key={pad} pad={pad} name={pads[pad]!.name} keyName={keyName(keys[pad]!)} hits={hits[pad]!} />

@@ -7,6 +7,7 @@ import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
 import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
 import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';
 import { repeatRateSet } from '@/store/settingsSlice';
+import { padStepsToggled } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -18,6 +19,7 @@ const SHEETS = [
   { name: 'feel', title: 'Feel' },
   { name: 'takes', title: 'Takes' },
   { name: 'keep', title: 'Keep' },
+  { name: 'moves', title: 'Moves' },
 ] as const;
 const SHORTEST = LOOP_BARS[0];
 const LONGEST = LOOP_BARS[LOOP_BARS.length - 1]!;
@@ -26,6 +28,7 @@ const LONGEST = LOOP_BARS[LOOP_BARS.length - 1]!;
 export function PadTools() {
   const dispatch = useAppDispatch();
   const quantize = useAppSelector((state) => selectSet(state).inputQuantize);
+  const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
   return (
     <View style={styles.tools}>
       <ControlButton
@@ -46,6 +49,12 @@ export function PadTools() {
         style={styles.grid}
       />
       <LoopLength />
+      <ControlButton
+        label="Pads as steps"
+        icon="dots-grid"
+        pressed={padsAreSteps}
+        onPress={() => dispatch(padStepsToggled())}
+      />
     </View>
   );
 }
@@ -56,7 +65,7 @@ export function PlayTools() {
   const { repeat, step, sheet } = useAppSelector((state) => state.session);
   const rate = useAppSelector((state) => state.settings.repeatRate);
   return (
-    <View style={styles.tools}>
+    <View style={[styles.tools, styles.tight]}>
       <ControlButton
         label="Note repeat"
         caption="Repeat"
@@ -145,10 +154,11 @@ function LoopLength() {
 
 const styles = StyleSheet.create({
   tools: { flexDirection: 'row', gap: 4 },
+  tight: { gap: 2 },
   grow: { minWidth: 66 },
   grid: { minWidth: 62 },
   loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
   bars: { flex: 1, minWidth: 0 },
-  rate: { minWidth: 54, paddingHorizontal: 2 },
-  share: { flexGrow: 1, flexShrink: 1, minWidth: 44, paddingHorizontal: 2 },
+  rate: { minWidth: 50, paddingHorizontal: 1 },
+  share: { flexGrow: 1, flexShrink: 1, minWidth: 44, paddingHorizontal: 0 },
 });

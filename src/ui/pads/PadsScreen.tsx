@@ -4,14 +4,16 @@ import { WIDE } from '../theme/tokens';
 import { PadGrid } from './PadGrid';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { PadTools, PlayTools } from './PadTools';
-import { PatternPicture } from './PatternPicture';
+import { StepsPanel } from '../steps/StepsPanel';
 import { StepBar } from './StepBar';
+import { StepPads, StepPadsBar } from './StepPads';
 
-/** The place *Pads*: tools above the pads; on a wide screen the current pattern stands beside them. */
+/** The place *Pads*: tools above the pads; on a wide screen the steps of the current pattern stand beside them. */
 export function PadsScreen() {
   const wide = useWindowDimensions().width >= WIDE;
-  // A sheet lies there, and shows the pattern itself when it treats it.
+  // A sheet lies there.
   const sheet = useAppSelector((state) => state.session.sheet !== null);
+  const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
   return (
     <View style={styles.screen}>
       <View style={[styles.play, wide && styles.playWide]}>
@@ -19,10 +21,11 @@ export function PadsScreen() {
           <PadTools />
           <PlayTools />
           <StepBar />
+          <StepPadsBar />
         </View>
-        <PadGrid />
+        {padsAreSteps ? <StepPads /> : <PadGrid />}
       </View>
-      {wide && !sheet && <PatternPicture />}
+      {wide && !sheet && <StepsPanel bars={1} wide={false} />}
     </View>
   );
 }

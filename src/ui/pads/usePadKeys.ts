@@ -1,9 +1,13 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
+import { pressPadStep } from '@/store/padSteps';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';
 import { KEY_VELOCITY } from './PadGrid';
+
+/** Whether the place with the pads is shown: only there can they be steps. */
+const isOnPads = () => window.location.pathname.endsWith('/pads');
 
 /** Sixteen computer keys play the pads, by their place on the keyboard. Shift strikes hard. */
 export function usePadKeys(): void {
@@ -15,7 +19,9 @@ export function usePadKeys(): void {
       const pad = padOf(event);
       if (pad < 0 || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
       const { on, value } = store.getState().settings.fixedVelocity;
-      instrument.padDown(pad, on ? value : event.shiftKey ? 1 : KEY_VELOCITY, event.timeStamp, 'keys');
+      const velocity = on ? value : event.shiftKey ? 1 : KEY_VELOCITY;
+      if (store.getState().steps.padSteps && isOnPads()) pressPadStep(store, instrument, pad, velocity);
+      else instrument.padDown(pad, velocity, event.timeStamp, 'keys');
     };
     const up = (event: KeyboardEvent) => {
       const pad = padOf(event);

@@ -9,6 +9,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { NumberField } from '../shared/NumberField';
 import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 
@@ -190,17 +191,12 @@ function Outcome({
   );
 }
 
-function Words({ children }: { children: React.ReactNode }) {
-  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
-}
-
 function mostUsed(devices: readonly InputDevice[]): InputDevice {
   const count = (device: InputDevice) => devices.filter((d) => d === device).length;
   return INPUT_DEVICES.reduce((most, device) => (count(device) > count(most) ? device : most));
 }
 
 const styles = StyleSheet.create({
-  words: { fontFamily: WORDS, fontSize: 17, lineHeight: 23, letterSpacing: 0.2 },
   tap: {
     height: 160,
     borderRadius: RADIUS,

@@ -12,7 +12,6 @@ import { ControlButton } from '../shared/ControlButton';
 import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
-import { SHORTCUTS } from '../shell/useShortcuts';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
 
@@ -119,15 +118,7 @@ export function SetupSheet() {
       <Text variant="bodyMedium" style={{ color: tokens.cap }}>
         With Shift a key strikes hard.
       </Text>
-      <SheetTitle>Other keys</SheetTitle>
-      {SHORTCUTS.map(({ keys, does }) => (
-        <View key={keys} style={styles.shortcut}>
-          <Text style={[styles.number, styles.combo, { color: tokens.wing }]}>{keys}</Text>
-          <Text variant="bodyMedium" style={{ color: tokens.wing }}>
-            {does}
-          </Text>
-        </View>
-      ))}
+      <ControlButton label="All keys" text="All other keys ( ? )" onPress={() => dispatch(sheetToggled('keys'))} />
     </Sheet>
   );
 }
@@ -145,6 +136,4 @@ const styles = StyleSheet.create({
     justifyContent: 'space-between',
   },
   number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },
-  combo: { width: 132 },
-  shortcut: { flexDirection: 'row', alignItems: 'center', minHeight: 28 },
 });

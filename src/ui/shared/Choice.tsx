@@ -8,11 +8,12 @@ interface Props<T extends string> {
   options: readonly { value: T; name: string }[];
   numeric?: boolean;
   onChoose: (value: T) => void;
+  grow?: boolean;
   style?: StyleProp<ViewStyle>;
 }
 
 /** A key that shows one of several values and opens the list of them. */
-export function Choice<T extends string>({ label, caption, value, options, numeric, onChoose, style }: Props<T>) {
+export function Choice<T extends string>({ label, caption, value, options, numeric, onChoose, grow, style }: Props<T>) {
   const name = options.find((o) => o.value === value)?.name ?? value;
   const items = options.map((option) => ({
     title: option.name,
@@ -26,6 +27,7 @@ export function Choice<T extends string>({ label, caption, value, options, numer
       text={name}
       numeric={numeric}
       description={name}
+      grow={grow}
       style={style}
       items={items}
     />

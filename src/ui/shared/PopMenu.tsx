@@ -15,10 +15,12 @@ export interface PopMenuItem {
 
 interface Props extends Omit<ComponentProps<typeof ControlButton>, 'onPress' | 'expanded'> {
   items: readonly PopMenuItem[];
+  /** Takes its share of the room in a row. */
+  grow?: boolean;
 }
 
 /** A key that opens a menu below itself. The menu exists only while it is open, so that it never takes the focus unasked. */
-export function PopMenu({ items, ...button }: Props) {
+export function PopMenu({ items, grow, ...button }: Props) {
   const [anchor, setAnchor] = useState<{ x: number; y: number } | null>(null);
   const box = useRef<View>(null);
   const close = () => {
@@ -26,7 +28,7 @@ export function PopMenu({ items, ...button }: Props) {
     (box.current as unknown as HTMLElement).querySelector<HTMLElement>('[role="button"]')?.focus();
   };
   return (
-    <View ref={box} style={{ flexShrink: 1 }}>
+    <View ref={box} style={{ flexShrink: 1, flexGrow: grow ? 1 : 0 }}>
       <ControlButton
         {...button}
         expanded={anchor !== null}

@@ -14,11 +14,13 @@ interface Props {
   title: string;
   /** Beside the title: what one wants at hand wherever the sheet is scrolled to. */
   action?: ReactNode;
+  /** On a phone it leaves the lower half of the place in sight and in reach. */
+  half?: boolean;
   children: ReactNode;
 }
 
 /** A sheet over the place, or on a wide screen beside the pads. Transport, Flyway and music go on; Escape closes it. */
-export function Sheet({ title, action, children }: Props) {
+export function Sheet({ title, action, half, children }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const wide = useWindowDimensions().width >= WIDE;
@@ -31,7 +33,11 @@ export function Sheet({ title, action, children }: Props) {
     <View
       role="dialog"
       aria-label={title}
-      style={[styles.sheet, wide && styles.beside, { backgroundColor: tokens.ground, borderColor: tokens.rule }]}
+      style={[
+        styles.sheet,
+        wide ? styles.beside : half && styles.half,
+        { backgroundColor: tokens.ground, borderColor: tokens.rule },
+      ]}
     >
       <View style={styles.head}>
         <Text role="heading" aria-level={2} numberOfLines={1} style={[styles.name, { color: tokens.wing }]}>
@@ -58,6 +64,7 @@ export function SheetTitle({ children }: { children: string }) {
 const styles = StyleSheet.create({
   sheet: { position: 'absolute', left: 0, right: 0, top: 0, bottom: 0, zIndex: 2 },
   beside: { left: PADS_WIDTH + 16, borderLeftWidth: 1 },
+  half: { bottom: '40%', borderBottomWidth: 2 },
   head: {
     flexDirection: 'row',
     alignItems: 'center',

@@ -17,14 +17,32 @@ interface Props {
   unit?: string;
   /** The value in words. */
   note?: string;
-  /** `gesture` is the same for all changes of one drag, so that they can be one step of undo. */
-  onChange: (value: number, gesture: string) => void;
+  /** `gesture` is the same for all changes of one drag, so that they can be one step of undo; `timeStamp` is when it was touched, ms. */
+  onChange: (value: number, gesture: string, timeStamp: number) => void;
+  /** A drag has ended. */
+  onRelease?: (timeStamp: number) => void;
 }
 
 let gestures = 0;
 
+/** When the page's own event happened, ms. */
+function timeOf({ nativeEvent }: { nativeEvent: object }): number {
+  return (nativeEvent as PointerEvent).timeStamp;
+}
+
 /** A wide horizontal strip with its number on it: touch or drag anywhere to set it, or type the number. */
-export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100, unit = '', note, onChange }: Props) {
+export function Strip({
+  label,
+  value,
+  min = 0,
+  max = 1,
+  step = 0.01,
+  scale = 100,
+  unit = '',
+  note,
+  onChange,
+  onRelease,
+}: Props) {
   const tokens = useTokens();
   const drag = useRef<string | null>(null);
   const input = useRef<TextInput>(null);
@@ -32,13 +50,17 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
     const stepped = Math.round(Math.min(max, Math.max(min, raw)) / step) * step;
     return Math.round(stepped * 1e6) / 1e6;
   };
-  const change = (raw: number, gesture: string) => {
+  const change = (raw: number, gesture: string, timeStamp = performance.now()) => {
     const next = tidy(raw);
-    if (next !== value) onChange(next, gesture);
+    if (next !== value) onChange(next, gesture, timeStamp);
   };
   const follow = (event: { nativeEvent: { clientX: number }; currentTarget: unknown }) => {
     const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!);
+    change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!, timeOf(event));
+  };
+  const release = (event: { nativeEvent: object }) => {
+    drag.current = null;
+    onRelease?.(timeOf(event));
   };
   // As fine as its steps: whole numbers, or tenths.
   const parts = step * scale > 0.99 ? 1 : 10;
@@ -57,8 +79,8 @@ export function Strip({ label, value, min = 0, max = 1, step = 0.01, scale = 100
       onPointerMove={(event) => {
         if (drag.current) follow(event);
       }}
-      onPointerUp={() => (drag.current = null)}
-      onPointerCancel={() => (drag.current = null)}
+      onPointerUp={release}
+      onPointerCancel={release}
       style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
     >
       <View

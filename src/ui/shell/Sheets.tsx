@@ -2,17 +2,31 @@ import type { ComponentType } from 'react';
 import type { SheetName } from '@/store/sessionSlice';
 import { useAppSelector } from '@/store/store';
 import { FeelSheet } from '../feel/FeelSheet';
+import { GenerateSheet } from '../generate/GenerateSheet';
 import { KeepSheet } from '../keep/KeepSheet';
+import { MovesSheet } from '../moves/MovesSheet';
+import { KeysSheet } from '../setup/KeysSheet';
 import { LatencySheet } from '../setup/LatencySheet';
 import { SetupSheet } from '../setup/SetupSheet';
+import { SlotsSheet } from '../slots/SlotsSheet';
+import { EditSheet } from '../steps/EditSheet';
+import { LengthSheet } from '../steps/LengthSheet';
+import { StepSheet } from '../steps/StepSheet';
 import { TakesSheet } from '../takes/TakesSheet';
 
 const SHEETS: Record<SheetName, ComponentType> = {
   setup: SetupSheet,
+  keys: KeysSheet,
+  latency: LatencySheet,
   feel: FeelSheet,
   takes: TakesSheet,
   keep: KeepSheet,
-  latency: LatencySheet,
+  edit: EditSheet,
+  step: StepSheet,
+  length: LengthSheet,
+  slots: SlotsSheet,
+  generate: GenerateSheet,
+  moves: MovesSheet,
 };
 
 /** The sheet that is open, if any. */

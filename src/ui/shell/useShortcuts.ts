@@ -3,6 +3,7 @@ import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
 import { LOOP_BARS, loopBars } from '@/core/model/set';
 import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
+import { sheetToggled } from '@/store/sessionSlice';
 import { inputQuantizeToggled, loopBarsSet, metronomeToggled, tempoSet } from '@/store/setSlice';
 import type { Store } from '@/store/store';
 import { redone, undone } from '@/store/undoable';
@@ -10,7 +11,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useTapTempo } from '../transport/TempoControl';
 import { isOnControl, isTyping } from './focus';
 
-/** The keys that work everywhere, as the Setup sheet lists them. None is one by which a browser closes, reloads or navigates. */
+/** The keys that work everywhere, as the overlay of keys lists them. None is one by which a browser closes, reloads or navigates. */
 export const SHORTCUTS = [
   { keys: 'Space', does: 'Play, stop' },
   { keys: 'Enter', does: 'Record' },
@@ -20,6 +21,7 @@ export const SHORTCUTS = [
   { keys: 'M', does: 'Metronome' },
   { keys: 'I', does: 'Input quantize' },
   { keys: '[ ]', does: 'Halve, double loop' },
+  { keys: '?', does: 'These keys' },
   { keys: 'Ctrl Z', does: 'Undo' },
   { keys: 'Ctrl Shift Z', does: 'Redo' },
 ] as const;
@@ -67,6 +69,7 @@ export function useShortcuts(): void {
       KeyI: once(() => store.dispatch(inputQuantizeToggled())),
       ArrowUp: nudge(1),
       ArrowDown: nudge(-1),
+      'Shift+?': once(() => store.dispatch(sheetToggled('keys'))),
       BracketLeft: once(scaleLoop(0.5)),
       BracketRight: once(scaleLoop(2)),
       '$mod+KeyZ': everywhere(() => store.dispatch(undone())),

@@ -1,38 +1,36 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Text } from 'react-native-paper';
-import { useStore } from 'react-redux';
-import { hitsInStep, stepCount } from '@/core/edit/steps';
+import { denseMoments } from '@/core/edit/density';
+import { hitsInStep } from '@/core/edit/steps';
 import { KITS } from '@/core/model/kits';
-import { PADS, type Hit, type Pattern } from '@/core/model/set';
-import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
-import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
-import { stepsErased, stepsPainted, velocitiesSet } from '@/store/setSlice';
-import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
-import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
+import { isPadHeard, PADS, type LoopWindow, type Pattern } from '@/core/model/set';
+import { windowOf } from '@/core/sequence/loopWindow';
+import { passOf } from '@/core/sequence/soundingHits';
+import { CURRENT_TRACK, selectSet, selectTrace, selectTrack } from '@/store/selectors';
+import { edited } from '@/store/setSlice';
+import { cursorMoved, laneChosen, selectSelected, selectSteps } from '@/store/stepsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
-import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
-import { cellId, StepLane } from './StepLane';
-import { VelocityLane } from './VelocityLane';
+import { byPad, drawSteps, type StepsPicture } from './drawSteps';
+import { geometryOf, LANES, RULER_PX, xOf } from './geometry';
+import { LaneLabels } from './LaneLabels';
+import { MovesLane } from './MovesLane';
+import { Ruler } from './Ruler';
+import { cellId, StepCells } from './StepCells';
+import { useCellGestures } from './useCellGestures';
+import { ValueLane, ValueTools, VALUES_PX } from './ValueLane';
 
 const LABEL_PX = 96;
-const RULER_PX = 30;
-/** Height of the velocities under the lanes, and the space above them. */
-const VALUES_PX = 72;
-const VALUES_GAP = 6;
-/** Lanes are as high as a finger needs, and higher when there is room. */
-const LANE_PX = 44;
-/** A press that moves less than this is a tap. */
-const TAP_PX = 8;
+/** With mute and solo beside the label. */
+const ROOMY_LABEL_PX = 200;
+const TOOLS_PX = 52;
+const GAP_PX = 6;
+const MOVES_PX = 92;
 /** What a Page key changes the velocity of the cell's hit by. */
 const KEY_VELOCITY_STEP = 5 / 127;
-/** Lanes from the top of the screen: the kick lies at the bottom, as on the pads. */
-const LANES = Array.from({ length: PADS }, (_, i) => PADS - 1 - i);
-const NO_HITS: readonly SoundingHit[] = [];
 
 interface Props {
   pattern: Pattern;
@@ -40,297 +38,205 @@ interface Props {
   step: number;
   /** Ticks in view. */
   span: number;
-  /** The lane whose velocities are shown: the one touched last. */
-  pad: number;
-  onPad: (pad: number) => void;
 }
 
 /**
  * Lanes and steps. A finger on the cells paints and never scrolls; on the labels it scrolls the lanes, on the ruler the
  * time, and never paints.
  */
-export function StepGrid({ pattern, step, span, pad: chosen, onPad }: Props) {
+export function StepGrid({ pattern, step, span }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
-  const store = useStore() as Store;
-  const instrument = useInstrument();
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const { performance } = useInstrument();
+  const track = useAppSelector(selectTrack);
+  const { pads } = KITS[track.kit];
+  const names = useMemo(() => pads.map((pad) => pad.name), [pads]);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const playing = useAppSelector((state) => state.session.playing);
+  const trace = useAppSelector(selectTrace);
+  const selectedIds = useAppSelector(selectSelected);
+  const { pad: chosen, cursor, control, selecting } = useAppSelector(selectSteps);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [scrollX, setScrollX] = useState(0);
   const [scrollY, setScrollY] = useState(Infinity); // from the kick upwards to begin with
-  const [cursor, setCursor] = useState<{ lane: number; index: number } | null>(null);
+  const [focused, setFocused] = useState(false);
+  const canvas = useRef<HTMLCanvasElement>(null);
   const playhead = useRef<HTMLElement | null>(null);
 
-  const shown = Math.min(span, pattern.length);
-  const width = Math.max(0, size.width - LABEL_PX);
-  const scale = width / shown;
-  const lanesHeight = Math.max(0, size.height - RULER_PX - VALUES_PX - VALUES_GAP);
-  const laneHeight = Math.max(LANE_PX, Math.floor(lanesHeight / PADS));
-  const mostY = Math.max(0, laneHeight * PADS - lanesHeight);
-  const y = Math.min(mostY, Math.max(0, scrollY));
-  const count = stepCount(pattern.length, step);
-  const inView = Math.min(count, Math.ceil(shown / step));
-  // Time scrolls by whole steps, so that no cell is cut at the left.
-  const from = Math.min(Math.max(0, Math.round(scrollX / step)), Math.max(0, count - inView));
+  const roomy = size.width > 760;
+  const labels = roomy ? ROOMY_LABEL_PX : LABEL_PX;
+  const below = TOOLS_PX + VALUES_PX + GAP_PX + (control ? MOVES_PX : 0);
+  const width = Math.max(0, size.width - labels);
+  const height = Math.max(0, size.height - RULER_PX - below);
+  const { length } = pattern;
+  const g = useMemo(
+    () => geometryOf({ width, height, length, step, span, scrollX, scrollY }),
+    [width, height, length, step, span, scrollX, scrollY],
+  );
+  const window = windowOf(pattern);
 
   const lanes = useMemo(() => {
     const { sounding, covered } = passOf(pattern);
-    const of = (hits: SoundingHit[]) => {
-      const byPad = new Map<number, SoundingHit[]>();
-      for (const hit of hits) byPad.set(hit.pad, [...(byPad.get(hit.pad) ?? []), hit]);
-      return byPad;
-    };
-    return { sounding: of(sounding), covered: of(covered) };
+    return { sounding: byPad(sounding), covered: byPad(covered), dense: denseMoments(sounding) };
   }, [pattern]);
+  const traced = useMemo(
+    () => (trace && trace !== pattern ? { lanes: byPad(passOf(trace).sounding), length: trace.length } : null),
+    [trace, pattern],
+  );
+  const selected = useMemo(() => new Set(selectedIds), [selectedIds]);
+  const { box, toggle, openStep, handlers } = useCellGestures(g);
 
-  useFrame((now) => {
+  // Before the browser paints: a step is drawn in the frame in which it was touched.
+  useLayoutEffect(() => {
+    const context = canvas.current?.getContext('2d');
+    if (!context || width === 0) return;
+    const picture: StepsPicture = {
+      ...{ geometry: g, meter, length, window, selected, box, tokens },
+      ...{ sounding: lanes.sounding, covered: lanes.covered, trace: traced },
+      isHeard: (pad) => isPadHeard(track, pad),
+    };
+    const ratio = globalThis.devicePixelRatio || 1;
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawSteps(context, picture);
+  });
+  // The names follow when there is time.
+  const slow = useDeferredValue(useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]));
+
+  const placePlayhead = (now: number) => {
     if (!playhead.current) return;
-    const { performance } = instrument;
-    const tick = playing ? Math.max(0, performance.tickHeard(now)) - performance.loopStart : performance.anchor.tick;
-    const x = (mod(tick, pattern.length) - from * step) * scale;
+    const tick = performance.positionAt(playing ? performance.tickHeard(now) : performance.anchor.tick);
+    const x = xOf(g, tick);
     playhead.current.style.transform = `translateX(${x}px)`;
     playhead.current.style.opacity = x >= 0 && x <= width ? '1' : '0';
-  }, playing);
+  };
+  useFrame(placePlayhead, playing);
   // Stopped, the picture still moves under the playhead when it is scrolled or zoomed.
   useEffect(() => {
-    if (!playhead.current || playing) return;
-    const x = (mod(instrument.performance.anchor.tick, pattern.length) - from * step) * scale;
-    playhead.current.style.transform = `translateX(${x}px)`;
+    if (!playing) placePlayhead(0);
   });
-
-  // --- painting ---------------------------------------------------------------------------------------------
-
-  const swipe = useRef<{ pad: number; last: number; erase: boolean; gesture: string } | null>(null);
-  const cellAt = (event: { clientX: number; clientY: number }, box: DOMRect) => {
-    const lane = Math.floor((event.clientY - box.top + y) / laneHeight);
-    const index = from + Math.floor((event.clientX - box.left) / scale / step);
-    return { lane: Math.min(PADS - 1, Math.max(0, lane)), index: Math.min(count - 1, Math.max(0, index)) };
-  };
-  /** The pattern as it is now, not as it was drawn last: one swipe touches many steps between two pictures. */
-  const touchStep = (pad: number, index: number, erase: boolean, gesture: string) => {
-    const now = selectPattern(store.getState());
-    if (!now) return;
-    const there = hitsInStep(now, { pad, tick: index * step, length: step });
-    if (erase && there.length > 0) {
-      dispatch(stepsErased({ track: CURRENT_TRACK, ids: there.map((hit) => hit.id), gesture }));
-    } else if (!erase && there.length === 0 && !instrument.isFull(CURRENT_TRACK)) {
-      const { fixedVelocity } = store.getState().settings;
-      const velocity = fixedVelocity.on ? fixedVelocity.value : KEY_VELOCITY;
-      const hit: Hit = { id: instrument.nextId(), pad, tick: index * step, length: step / 2, velocity, snap: null };
-      dispatch(stepsPainted({ track: CURRENT_TRACK, hits: [hit], gesture }));
-    }
-  };
-  const begin = (lane: number, index: number) => {
-    const pad = LANES[lane]!;
-    const now = selectPattern(store.getState());
-    const erase = now !== null && hitsInStep(now, { pad, tick: index * step, length: step }).length > 0;
-    const gesture = `swipe ${++swipes}`;
-    touchStep(pad, index, erase, gesture);
-    return { pad, last: index, erase, gesture };
-  };
 
   const changeVelocity = (pad: number, index: number, by: number) => {
     const ids = new Set(hitsInStep(pattern, { pad, tick: index * step, length: step }).map((hit) => hit.id));
-    const velocities = pattern.hits
+    const values = pattern.hits
       .filter((hit) => ids.has(hit.id))
-      .map((hit): [number, number] => [hit.id, Math.min(1, Math.max(1 / 127, hit.velocity + by))]);
+      .map((hit): [number, number] => [hit.id, hit.velocity + by]);
     const gesture = `keys ${pad} ${index}`;
-    if (velocities.length > 0) dispatch(velocitiesSet({ track: CURRENT_TRACK, velocities, gesture }));
+    const edit = { kind: 'values', of: 'velocity', values, over: step } as const;
+    if (values.length > 0) dispatch(edited({ track: CURRENT_TRACK, edit, gesture }));
   };
 
+  const at = cursor
+    ? { lane: LANES.indexOf(cursor.pad), index: Math.min(g.count - 1, Math.floor(cursor.tick / step)) }
+    : null;
   const onKey = (event: React.KeyboardEvent) => {
-    const at = cursor ?? { lane: PADS - 1, index: from };
+    // With these keys the chosen hits are meant, see `useStepKeys`.
+    if (event.ctrlKey || event.metaKey || event.altKey || (event.shiftKey && event.key !== 'Enter')) return;
+    const from = at ?? { lane: PADS - 1, index: g.from };
     const move = MOVES[event.key];
+    const pad = LANES[from.lane]!;
     if (move) {
-      const next = {
-        lane: Math.min(PADS - 1, Math.max(0, at.lane + move[0])),
-        index: Math.min(count - 1, Math.max(0, at.index + move[1])),
-      };
-      setCursor(next);
-      onPad(LANES[next.lane]!);
-      if (next.index < from) setScrollX(next.index * step);
-      if (next.index >= from + inView) setScrollX((next.index - inView + 1) * step);
-      const top = next.lane * laneHeight;
-      if (top < y) setScrollY(top);
-      if (top + laneHeight > y + lanesHeight) setScrollY(top + laneHeight - lanesHeight);
-    } else if (event.key === 'Enter' || event.key === ' ') {
-      begin(at.lane, at.index);
-    } else if (event.key === 'PageUp' || event.key === 'PageDown') {
-      changeVelocity(LANES[at.lane]!, at.index, event.key === 'PageUp' ? KEY_VELOCITY_STEP : -KEY_VELOCITY_STEP);
+      const lane = Math.min(PADS - 1, Math.max(0, from.lane + move[0]));
+      const index = Math.min(g.count - 1, Math.max(0, from.index + move[1]));
+      dispatch(cursorMoved({ pad: LANES[lane]!, tick: index * step }));
+      if (index < g.from) setScrollX(index * step);
+      if (index >= g.from + g.inView) setScrollX((index - g.inView + 1) * step);
+      const top = lane * g.laneHeight;
+      if (top < g.y) setScrollY(top);
+      if (top + g.laneHeight > g.y + height) setScrollY(top + g.laneHeight - height);
+    } else if (event.key === 'Enter' && event.shiftKey) openStep(pad, from.index);
+    else if (event.key === 'Enter' || event.key === ' ') toggle(pad, from.index);
+    else if (event.key === 'PageUp' || event.key === 'PageDown') {
+      changeVelocity(pad, from.index, event.key === 'PageUp' ? KEY_VELOCITY_STEP : -KEY_VELOCITY_STEP);
     } else return;
     event.preventDefault();
     event.stopPropagation();
   };
 
-  // --- scrolling --------------------------------------------------------------------------------------------
-
-  const drag = useRef<{ x: number; y: number; from: number; moved: boolean; pad: number | null } | null>(null);
-  const bars = Array.from({ length: inView }, (_, i) => (from + i) * step).filter(
-    (tick) => tick % (scale * ticksPerBeat(meter) > 34 ? ticksPerBeat(meter) : ticksPerBar(meter)) === 0,
-  );
-
+  const onWindow = (next: LoopWindow, gesture: string) =>
+    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next }, gesture }));
+  const ratio = typeof globalThis.devicePixelRatio === 'number' ? globalThis.devicePixelRatio : 1;
   return (
     <View
       style={[styles.grid, { backgroundColor: tokens.deep }]}
       onLayout={({ nativeEvent: { layout } }) => setSize({ width: layout.width, height: layout.height })}
     >
-      <div
-        aria-hidden
-        style={{ ...rulerBox, height: RULER_PX, left: LABEL_PX }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          drag.current = { x: event.clientX, y: 0, from: from * step, moved: false, pad: null };
-        }}
-        onPointerMove={(event) => {
-          if (drag.current) setScrollX(drag.current.from - (event.clientX - drag.current.x) / scale);
-        }}
-        onPointerUp={() => (drag.current = null)}
-        onPointerCancel={() => (drag.current = null)}
-      >
-        {bars.map((tick) => (
-          <Text key={tick} style={[styles.rulerText, { color: tokens.cap, left: (tick - from * step) * scale + 4 }]}>
-            {Math.floor(tick / ticksPerBar(meter)) + 1}.
-            {Math.floor(mod(tick, ticksPerBar(meter)) / ticksPerBeat(meter)) + 1}
-          </Text>
-        ))}
+      <div style={{ ...topBox, left: labels, height: RULER_PX }}>
+        <Ruler
+          geometry={g}
+          meter={meter}
+          length={length}
+          window={window}
+          dense={lanes.dense}
+          onScroll={setScrollX}
+          onWindow={onWindow}
+        />
       </div>
-      <div style={{ ...columnBox, top: RULER_PX, width: LABEL_PX, height: lanesHeight }}>
-        <div style={{ transform: `translateY(${-y}px)`, willChange: 'transform' }}>
-          {LANES.map((pad) => (
-            <div
-              key={pad}
-              role="button"
-              tabIndex={0}
-              aria-label={`Hear ${pads[pad]!.name}`}
-              style={{ height: laneHeight, display: 'flex', alignItems: 'center', touchAction: 'none', cursor: 'grab' }}
-              onPointerDown={(event) => {
-                event.currentTarget.setPointerCapture(event.pointerId);
-                instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, deviceOf(event));
-                onPad(pad);
-                drag.current = { x: 0, y: event.clientY, from: y, moved: false, pad };
-              }}
-              onPointerMove={(event) => {
-                const d = drag.current;
-                if (!d) return;
-                if (Math.abs(event.clientY - d.y) > TAP_PX) d.moved = true;
-                if (d.moved) setScrollY(d.from - (event.clientY - d.y));
-              }}
-              onPointerUp={(event) => {
-                drag.current = null;
-                instrument.padUp(pad, event.timeStamp, deviceOf(event));
-              }}
-              onPointerCancel={(event) => {
-                drag.current = null;
-                instrument.padUp(pad, event.timeStamp, deviceOf(event));
-              }}
-              onKeyDown={(event) => {
-                if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
-                event.preventDefault();
-                instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, 'keys');
-                instrument.padUp(pad, event.timeStamp, 'keys');
-              }}
-            >
-              <Text numberOfLines={1} style={[styles.label, { color: tokens.wing }]}>
-                {pads[pad]!.name}
-              </Text>
-            </div>
-          ))}
-        </div>
+      <div style={{ ...columnBox, top: RULER_PX, width: labels, height }}>
+        <LaneLabels
+          names={names}
+          track={track}
+          geometry={g}
+          chosen={chosen}
+          roomy={roomy}
+          onPad={(pad) => dispatch(laneChosen(pad))}
+          onScroll={setScrollY}
+        />
       </div>
       <div
         role="grid"
         aria-label="Steps"
-        aria-activedescendant={cursor ? cellId(LANES[cursor.lane]!, cursor.index) : undefined}
+        aria-multiselectable
+        aria-activedescendant={at ? cellId(LANES[at.lane]!, at.index) : undefined}
         tabIndex={0}
-        style={{ ...cellsBox, top: RULER_PX, left: LABEL_PX, height: lanesHeight }}
+        style={{ ...cellsBox, top: RULER_PX, left: labels, height, cursor: selecting ? 'crosshair' : 'pointer' }}
         onKeyDown={onKey}
-        onFocus={() => setCursor((at) => at ?? { lane: PADS - 1, index: from })}
+        onFocus={() => {
+          setFocused(true);
+          if (!cursor) dispatch(cursorMoved({ pad: 0, tick: g.start }));
+        }}
+        onBlur={() => setFocused(false)}
+        onContextMenu={(event) => event.preventDefault()}
         onWheel={(event) => {
-          if (event.deltaX !== 0 || event.shiftKey) setScrollX(from * step + (event.deltaX || event.deltaY) / scale);
-          else setScrollY(y + event.deltaY);
+          if (event.deltaX !== 0 || event.shiftKey) setScrollX(g.start + (event.deltaX || event.deltaY) / g.scale);
+          else setScrollY(g.y + event.deltaY);
         }}
-        onPointerDown={(event) => {
-          if (event.pointerType === 'mouse' && event.button !== 0) return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          const { lane, index } = cellAt(event, event.currentTarget.getBoundingClientRect());
-          setCursor({ lane, index });
-          onPad(LANES[lane]!);
-          swipe.current = begin(lane, index);
-        }}
-        onPointerMove={(event) => {
-          const s = swipe.current;
-          if (!s) return;
-          const { index } = cellAt(event, event.currentTarget.getBoundingClientRect());
-          // A fast finger leaps over steps: all between are touched too.
-          const way = Math.sign(index - s.last);
-          while (s.last !== index) touchStep(s.pad, (s.last += way), s.erase, s.gesture);
-        }}
-        onPointerUp={() => (swipe.current = null)}
-        onPointerCancel={() => (swipe.current = null)}
+        {...handlers}
       >
-        <div style={{ transform: `translateY(${-y}px)`, willChange: 'transform' }}>
-          {LANES.map((pad) => (
-            <StepLane
-              key={pad}
-              pad={pad}
-              name={pads[pad]!.name}
-              hits={lanes.sounding.get(pad) ?? NO_HITS}
-              covered={lanes.covered.get(pad) ?? NO_HITS}
-              from={from}
-              count={inView}
-              step={step}
-              length={pattern.length}
-              scale={scale}
-              height={laneHeight}
-              meter={meter}
-              tokens={tokens}
-            />
-          ))}
-          {cursor && (
-            <div
-              style={{
-                position: 'absolute',
-                pointerEvents: 'none',
-                boxSizing: 'border-box',
-                left: (cursor.index - from) * step * scale,
-                width: step * scale,
-                top: cursor.lane * laneHeight,
-                height: laneHeight,
-                border: `2px solid ${tokens.breast}`,
-              }}
-            />
-          )}
-        </div>
+        <canvas
+          ref={canvas}
+          aria-hidden
+          width={Math.round(width * ratio)}
+          height={Math.round(height * ratio)}
+          style={{ position: 'absolute', left: 0, top: 0, width, height }}
+        />
+        <StepCells names={names} sounding={slow.sounding} geometry={slow.geometry} length={length} meter={meter} />
+        {at && (
+          <div
+            style={{
+              ...cursorBox,
+              left: xOf(g, at.index * step),
+              width: step * g.scale,
+              top: at.lane * g.laneHeight - g.y,
+              height: g.laneHeight,
+              border: `2px solid ${focused ? tokens.breast : tokens.cap}`,
+            }}
+          />
+        )}
         <div ref={(node) => void (playhead.current = node)} style={playheadBox}>
           <WingBars color={tokens.wing} height="100%" slant={0.6} />
         </div>
       </div>
-      <div style={{ ...valuesBox, height: VALUES_PX }}>
-        <div style={{ width: LABEL_PX, display: 'flex', flexDirection: 'column', justifyContent: 'center' }}>
-          <Text style={[styles.caption, { color: tokens.cap }]}>Velocity</Text>
-          <Text numberOfLines={1} style={[styles.label, { color: tokens.wing }]}>
-            {pads[chosen]!.name}
-          </Text>
-        </div>
-        <div style={{ width }}>
-          <VelocityLane
-            pad={chosen}
-            name={pads[chosen]!.name}
-            start={from * step}
-            span={shown}
-            scale={scale}
-            height={VALUES_PX}
-            tokens={tokens}
-          />
-        </div>
+      <div style={{ ...valuesBox, height: below - GAP_PX }}>
+        <ValueTools pattern={pattern} names={names} height={TOOLS_PX} roomy={roomy} />
+        <ValueLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} />
+        {control && (
+          <MovesLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} height={MOVES_PX} />
+        )}
       </div>
     </View>
   );
 }
 
-let swipes = 0;
 const MOVES: Record<string, readonly [lanes: number, steps: number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -338,15 +244,13 @@ const MOVES: Record<string, readonly [lanes: number, steps: number]> = {
   ArrowRight: [0, 1],
 };
 
-const rulerBox = { position: 'absolute', top: 0, right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
+const topBox = { position: 'absolute', top: 0, right: 0 } as const;
 const columnBox = { position: 'absolute', left: 0, overflow: 'hidden', touchAction: 'none' } as const;
-const cellsBox = { position: 'absolute', right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'pointer' } as const; // prettier-ignore
-const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex' } as const;
+const cellsBox = { position: 'absolute', right: 0, overflow: 'hidden', touchAction: 'none', outline: 'none' } as const;
+const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex', flexDirection: 'column' } as const; // prettier-ignore
+const cursorBox = { position: 'absolute', pointerEvents: 'none', boxSizing: 'border-box' } as const;
 const playheadBox = { position: 'absolute', top: 0, bottom: 0, left: -4, pointerEvents: 'none' } as const;
 
 const styles = StyleSheet.create({
   grid: { flex: 1, borderRadius: 12, overflow: 'hidden', minHeight: 0 },
-  rulerText: { position: 'absolute', top: 6, fontFamily: NUMBERS, fontSize: 12, lineHeight: 18, userSelect: 'none' },
-  caption: { fontFamily: WORDS, fontSize: 14, lineHeight: 16, paddingHorizontal: 10, userSelect: 'none' },
-  label: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, paddingHorizontal: 10, userSelect: 'none' },
 });

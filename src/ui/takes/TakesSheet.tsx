@@ -9,13 +9,14 @@ import { earlyLate, offsetsMs, trendWords } from '@/core/timing/earlyLate';
 import { gridTicks } from '@/core/timing/grid';
 import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, takeHeard } from '@/store/sessionSlice';
-import { cropped, loopRepeated, takeDropped } from '@/store/setSlice';
+import { edited, takeDropped } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { EarlyLate } from '../feel/EarlyLate';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 
@@ -123,9 +124,9 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           text={bars === 1 ? `Crop to bar ${start + 1}` : `Crop to bars ${start + 1} to ${start + bars}`}
           disabled={perBar.length === bars}
           onPress={() => {
-            dispatch(cropped({ track: CURRENT_TRACK, start: start * bar, length: bars * bar }));
+            dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'crop', start: start * bar, length: bars * bar } }));
             setFirst(0);
-            dispatch(noticed('Cropped. The other bars are one Undo away.', true));
+            dispatch(noticed('Cropped. The other bars wait on the tape.', true));
           }}
           style={styles.grow}
         />
@@ -135,17 +136,13 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           disabled={pattern.length * 2 > longest * bar || pattern.hits.length * 2 > MAX_HITS}
           onPress={() => {
             const firstId = instrument.reserveIds(pattern.hits.length);
-            dispatch(loopRepeated({ track: CURRENT_TRACK, firstId }));
+            dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'double', firstId } }));
           }}
           style={styles.grow}
         />
       </View>
     </>
   );
-}
-
-function Words({ children }: { children: string }) {
-  return <Text style={[styles.words, { color: useTokens().cap }]}>{children}</Text>;
 }
 
 const styles = StyleSheet.create({

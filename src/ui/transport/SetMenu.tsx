@@ -4,9 +4,10 @@ import { useStore } from 'react-redux';
 import { demoSet, emptySet } from '@/core/model/create';
 import { exportMidi, exportWav } from '@/store/exportFiles';
 import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
-import { noticed } from '@/store/sessionSlice';
-import { patternAdded, patternChosen, patternCleared } from '@/store/setSlice';
+import { noticed, sheetToggled } from '@/store/sessionSlice';
+import { patternCleared } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
 import { useTokens } from '../theme/theme';
@@ -42,32 +43,25 @@ export function SetMenu() {
   );
 }
 
-/** The track's and the pattern's name, which opens the list of the track's patterns. */
-export function PatternMenu() {
+/** The track's and the pattern's name, which opens the track's pattern slots. */
+export function PatternKey() {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const track = useAppSelector(selectTrack);
   const name = useAppSelector((state) => selectPattern(state)?.name ?? 'No pattern');
-  const items = [
-    ...track.patterns.flatMap((pattern, slot) =>
-      pattern
-        ? [
-            {
-              title: `${slot + 1}  ${pattern.name}`,
-              chosen: slot === track.current,
-              act: () => dispatch(patternChosen({ track: CURRENT_TRACK, slot })),
-            },
-          ]
-        : [],
-    ),
-    { title: 'New pattern', icon: 'plus', ruled: true, act: () => dispatch(patternAdded({ track: CURRENT_TRACK })) },
-  ];
+  const open = useAppSelector((state) => state.session.sheet === 'slots');
   return (
-    <PopMenu label="Patterns" description={`${track.name}, ${name}`} style={styles.anchor} items={items}>
+    <ControlButton
+      label="Patterns"
+      description={`${track.name}, ${name}`}
+      expanded={open}
+      onPress={() => dispatch(sheetToggled('slots'))}
+      style={[styles.anchor, styles.shrink]}
+    >
       <Text numberOfLines={1} style={[styles.pattern, { color: tokens.cap }]}>
         {track.name} · {name}
       </Text>
-    </PopMenu>
+    </ControlButton>
   );
 }
 
@@ -79,6 +73,7 @@ const styles = StyleSheet.create({
     borderColor: 'transparent',
     paddingHorizontal: 2,
   },
+  shrink: { flexShrink: 1 },
   set: { fontFamily: WORDS_STRONG, fontSize: 21, lineHeight: 26, letterSpacing: 0.1 },
   pattern: { fontFamily: WORDS, fontSize: 16, lineHeight: 22, flexShrink: 1 },
 });

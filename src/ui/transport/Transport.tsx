@@ -7,7 +7,7 @@ import { ClickControls } from './ClickControls';
 import { History } from './History';
 import { PlayControls } from './PlayControls';
 import { Position } from './Position';
-import { PatternMenu, SetMenu } from './SetMenu';
+import { PatternKey, SetMenu } from './SetMenu';
 import { TempoControl } from './TempoControl';
 
 /** What never leaves the screen: the set, undo, play and record, where the song is, tempo and click. */
@@ -19,7 +19,7 @@ export function Transport() {
     <View style={[styles.row, wide && styles.set]}>
       <View style={styles.grow}>
         <SetMenu />
-        <PatternMenu />
+        <PatternKey />
       </View>
       <History />
       <ControlButton

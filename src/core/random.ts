@@ -1,4 +1,4 @@
-/** A seeded generator, so that a failure can be seen again (mulberry32, public domain). */
+/** A seeded generator of numbers 0..1, so that what chance gave can be had again (mulberry32, public domain). */
 export function random(seed: number): () => number {
   let a = seed;
   return () => {

@@ -1,0 +1,94 @@
+import { idsFrom, type Hit, type LoopWindow, type Pattern } from '../model/set';
+import type { Control, MovePoint } from '../sequence/moves';
+import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
+import { withPoints } from './moves';
+import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
+import { withValues, type ValueKind } from './values';
+
+/** Ids of the hits that an edit is for. */
+type OfHits = { ids: readonly number[] };
+
+/** One edit of a pattern by hand, as a message. Ticks throughout; what each does is said where it is done. */
+export type Edit =
+  | { kind: 'paint'; hits: readonly Hit[] }
+  | ({ kind: 'erase' } & OfHits)
+  /** Takes hits away and puts others in their place. */
+  | ({ kind: 'replace'; hits: readonly Hit[] } & OfHits)
+  | { kind: 'values'; of: ValueKind; values: readonly (readonly [id: number, value: number])[]; over: number }
+  | ({ kind: 'rotate'; ticks: number } & OfHits)
+  | ({ kind: 'move'; ticks: number; lanes: number } & OfHits)
+  | ({ kind: 'transpose'; semitones: number } & OfHits)
+  | ({ kind: 'reverse'; step: number } & OfHits)
+  | ({ kind: 'stretch'; factor: number; step: number } & OfHits)
+  | ({ kind: 'dot' } & OfHits)
+  | ({ kind: 'legato' } & OfHits)
+  | { kind: 'length'; length: number }
+  | { kind: 'doubleEmpty' }
+  /** `firstId`: ids from there, every second number, are free. */
+  | { kind: 'double'; firstId: number }
+  | { kind: 'crop'; start: number; length: number }
+  | { kind: 'window'; window: LoopWindow | null }
+  | { kind: 'moves'; pad: number; control: Control; points: readonly MovePoint[] };
+
+/** What each edit is called where it can be undone. */
+export const EDIT_LABELS: Record<Edit['kind'], string> = {
+  paint: 'painting',
+  erase: 'erasing',
+  replace: 'replacing',
+  values: 'values',
+  rotate: 'rotation',
+  move: 'moving',
+  transpose: 'transposing',
+  reverse: 'reversing',
+  stretch: 'stretching',
+  dot: 'dotted lengths',
+  legato: 'legato',
+  length: 'loop length',
+  doubleEmpty: 'doubling',
+  double: 'doubling',
+  crop: 'crop',
+  window: 'loop window',
+  moves: 'Moves',
+};
+
+/** The pattern after an edit. */
+export function edited(pattern: Pattern, edit: Edit): Pattern {
+  switch (edit.kind) {
+    case 'paint':
+      return { ...pattern, hits: [...pattern.hits, ...edit.hits] };
+    case 'erase':
+      return withoutHits(pattern, new Set(edit.ids));
+    case 'replace': {
+      const rest = withoutHits(pattern, new Set(edit.ids));
+      return { ...rest, hits: [...rest.hits, ...edit.hits] };
+    }
+    case 'values':
+      return withValues(pattern, edit.of, new Map(edit.values), edit.over);
+    case 'rotate':
+      return rotated(pattern, new Set(edit.ids), edit.ticks);
+    case 'move':
+      return moved(pattern, new Set(edit.ids), edit.ticks, edit.lanes);
+    case 'transpose':
+      return transposed(pattern, new Set(edit.ids), edit.semitones);
+    case 'reverse':
+      return reversed(pattern, new Set(edit.ids), edit.step);
+    case 'stretch':
+      return stretched(pattern, new Set(edit.ids), edit.factor, edit.step);
+    case 'dot':
+      return dotted(pattern, new Set(edit.ids));
+    case 'legato':
+      return legato(pattern, new Set(edit.ids));
+    case 'length':
+      return withLength(pattern, edit.length);
+    case 'doubleEmpty':
+      return doubledEmpty(pattern);
+    case 'double':
+      return doubled(pattern, idsFrom(edit.firstId));
+    case 'crop':
+      return cropped(pattern, edit.start, edit.length);
+    case 'window':
+      return withWindow(pattern, edit.window);
+    case 'moves':
+      return withPoints(pattern, edit.pad, edit.control, edit.points);
+  }
+}

@@ -1,0 +1,92 @@
+import type { Hit, LoopWindow, Pattern } from '../model/set';
+import { fitWindow, SHORTEST_LOOP, windowOf } from '../sequence/loopWindow';
+import { isInLoop } from '../sequence/soundingHits';
+import { mod, ticksPerBar, type Meter } from '../time/ticks';
+import { placedTick } from '../timing/place';
+
+export const MOST_BARS = 64;
+
+/** A length brought to what a pattern can have: a sixteenth to 64 bars, in whole ticks. */
+export function fitLength(ticks: number, meter: Meter): number {
+  return Math.round(Math.min(MOST_BARS * ticksPerBar(meter), Math.max(SHORTEST_LOOP, ticks)));
+}
+
+/** The pattern at another length. What lies beyond a shorter one waits on the tape, and is back when there is room for it. */
+export function withLength(pattern: Pattern, length: number): Pattern {
+  return { ...pattern, length };
+}
+
+/** The pattern with another loop window; with null, or one as long as itself, the whole goes round. The tape stays. */
+export function withWindow(pattern: Pattern, window: LoopWindow | null): Pattern {
+  const { window: _, ...whole } = pattern;
+  const fitted = window && fitWindow(window.start, window.length, pattern.length);
+  return fitted && fitted.length < pattern.length ? { ...whole, window: fitted } : whole;
+}
+
+/** Where a hit was recorded to. */
+const homeOf = (hit: Hit) => placedTick(hit.tick, hit.snap);
+
+/** The pattern with room of `ticks` put in at its end; the tape beyond moves along. */
+function withRoom(pattern: Pattern, ticks: number): Pattern {
+  const { length } = pattern;
+  const hits = pattern.hits.map((hit) => (isInLoop(hit, length) ? hit : { ...hit, tick: hit.tick + ticks }));
+  return { ...pattern, length: length + ticks, hits };
+}
+
+/** The pattern at twice its length, its second half empty. */
+export function doubledEmpty(pattern: Pattern): Pattern {
+  return withRoom(pattern, pattern.length);
+}
+
+/**
+ * The pattern at twice its length, its hits and Moves again in the second half.
+ * @param newId called for the id of each new hit
+ */
+export function doubled(pattern: Pattern, newId: () => number): Pattern {
+  const { length, hits, moves } = pattern;
+  const again = hits
+    .filter((hit) => isInLoop(hit, length))
+    .map((hit) => ({ ...hit, id: newId(), tick: hit.tick + length }));
+  const roomy = withRoom(pattern, length);
+  return {
+    ...roomy,
+    hits: [...roomy.hits, ...again],
+    ...(moves && {
+      moves: moves.map((move) => {
+        const here = move.points.filter(({ tick }) => tick < length);
+        return { ...move, points: [...here, ...here.map((point) => ({ ...point, tick: point.tick + length }))] };
+      }),
+    }),
+  };
+}
+
+/**
+ * The stretch of a pattern from `start`, `length` ticks long, as the whole of it. The tape is turned so that the stretch
+ * comes first: what was after it follows, then what was before it, silent and kept.
+ */
+export function cropped(pattern: Pattern, start: number, length: number): Pattern {
+  const whole = pattern.length;
+  const turned = (tick: number) => mod(tick - start, whole);
+  const hits = pattern.hits.map((hit) => {
+    if (!isInLoop(hit, whole)) return hit;
+    const home = homeOf(hit);
+    return { ...hit, tick: hit.tick - home + turned(home) };
+  });
+  const { window: _, ...rest } = pattern;
+  const next: Pattern = { ...rest, length, hits };
+  if (next.moves) {
+    next.moves = next.moves.map((move) => ({
+      ...move,
+      points: move.points
+        .map((point) => ({ ...point, tick: point.tick < whole ? turned(point.tick) : point.tick }))
+        .sort((a, b) => a.tick - b.tick),
+    }));
+  }
+  return next;
+}
+
+/** The pattern with its loop window as the whole of it (see `cropped`). */
+export function croppedToWindow(pattern: Pattern): Pattern {
+  const { start, length } = windowOf(pattern);
+  return cropped(pattern, start, length);
+}

@@ -1,0 +1,78 @@
+import { PADS } from '../model/set';
+import { REPEAT_RATES } from './repeatRates';
+
+/** What a pattern can move while it plays. */
+export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const;
+export type Control = (typeof CONTROLS)[number];
+
+/** A breakpoint. */
+export interface MovePoint {
+  /** In the pattern. */
+  tick: number;
+  value: number;
+}
+
+/** The recorded or drawn course of one control of one pad, its points in order of time. */
+export interface Move {
+  pad: number;
+  control: Control;
+  points: MovePoint[];
+}
+
+export interface ControlRange {
+  min: number;
+  max: number;
+  /** What it is where nothing moves it. */
+  neutral: number;
+  /** Whole values only, each held until the next point. */
+  stepped?: true;
+}
+
+/**
+ * Pitch in semitones; filter in octaves of the cutoff; decay as a power of two of the sound's own; level 0..1; pan -1..1
+ * from the sound's own place; rate as a place in REPEAT_RATES.
+ */
+export const CONTROL_RANGES: Record<Control, ControlRange> = {
+  pitch: { min: -24, max: 24, neutral: 0 },
+  filter: { min: -5, max: 2, neutral: 0 },
+  decay: { min: -4, max: 1, neutral: 0 },
+  level: { min: 0, max: 1, neutral: 1 },
+  pan: { min: -1, max: 1, neutral: 0 },
+  rate: { min: 0, max: REPEAT_RATES.length - 1, neutral: REPEAT_RATES.indexOf('1/16'), stepped: true },
+};
+
+/** The most breakpoints of one Move. */
+export const MAX_POINTS = 4096;
+
+/** Place of one pad's control in the engine's tables. */
+export function moveIndex(pad: number, control: number): number {
+  return pad * CONTROLS.length + control;
+}
+
+export const MOVE_TABLES = PADS * CONTROLS.length;
+
+/** Breakpoints as the engine reads them: tick, value, tick, value ... */
+export function flatPoints(points: readonly MovePoint[]): number[] {
+  return points.flatMap(({ tick, value }) => [tick, value]);
+}
+
+/**
+ * Value of a Move at a tick: along the straight line between two points, or the last point's when it is stepped. Before the
+ * first and after the last point theirs holds.
+ * @param points as `flatPoints` gives them, at least one
+ */
+export function moveValue(points: ArrayLike<number>, tick: number, stepped = false): number {
+  const count = points.length / 2;
+  let low = 0;
+  let high = count;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (points[middle * 2]! <= tick) low = middle + 1;
+    else high = middle;
+  }
+  if (low === 0) return points[1]!;
+  const before = (low - 1) * 2;
+  if (low === count || stepped) return points[before + 1]!;
+  const [fromTick, from, toTick, to] = [points[before]!, points[before + 1]!, points[before + 2]!, points[before + 3]!];
+  return from + ((to - from) * (tick - fromTick)) / (toTick - fromTick);
+}

@@ -1,0 +1,51 @@
+import { drawnOver, movePoints, thinnedOut } from '@/core/edit/moves';
+import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/sequence/moves';
+import { CURRENT_TRACK, selectPattern } from './selectors';
+import { edited } from './setSlice';
+import type { Store } from './store';
+
+/** Points are dropped where the course changes by less than this share of its range. */
+const TOLERANCE = 0.01;
+
+/** A hand on a control while recording. */
+interface Ride {
+  pad: number;
+  control: Control;
+  /** The breakpoints before this time round the loop. */
+  before: readonly MovePoint[];
+  ridden: MovePoint[];
+  gesture: string;
+}
+
+let rides = 0;
+
+/** Writes what hands do on the controls into the pattern's Moves: each ride, as far as it goes, takes the place of what was there. */
+export class MoveRecorder {
+  private ride: Ride | null = null;
+
+  constructor(private readonly store: Store) {}
+
+  /** The hand is at a value when the loop is at a tick of its pattern. */
+  note(pad: number, control: Control, tick: number, value: number): void {
+    const pattern = selectPattern(this.store.getState());
+    if (!pattern) return;
+    let { ride } = this;
+    if (!ride || ride.pad !== pad || ride.control !== control) {
+      ride = { pad, control, before: movePoints(pattern, pad, control), ridden: [], gesture: `ride ${++rides}` };
+    }
+    const last = ride.ridden[ride.ridden.length - 1];
+    // The loop has come round: what was ridden before is there to be ridden over.
+    if (last && tick < last.tick) ride = { ...ride, before: movePoints(pattern, pad, control), ridden: [] };
+    ride.ridden.push({ tick, value });
+    this.ride = ride;
+    const { min, max, stepped } = CONTROL_RANGES[control];
+    const points = drawnOver(ride.before, thinnedOut(ride.ridden, stepped ? 0 : (max - min) * TOLERANCE));
+    const edit = { kind: 'moves', pad, control, points } as const;
+    this.store.dispatch(edited({ track: CURRENT_TRACK, edit, gesture: ride.gesture }));
+  }
+
+  /** The hand has let go. */
+  end(): void {
+    this.ride = null;
+  }
+}

@@ -1,0 +1,34 @@
+import { padPages, type PadPage } from '@/core/edit/padPages';
+import { hitsInStep } from '@/core/edit/steps';
+import type { Hit, Pattern } from '@/core/model/set';
+import type { Instrument } from './instrument';
+import { CURRENT_TRACK, selectPattern, selectSet } from './selectors';
+import { edited } from './setSlice';
+import { selectStepTicks } from './stepsSlice';
+import type { RootState, Store } from './store';
+
+/** The steps that the pads are now, or null while they are pads. */
+export function padPage(state: RootState): { page: PadPage; index: number; count: number; pattern: Pattern } | null {
+  const pattern = selectPattern(state);
+  if (!state.steps.padSteps || !pattern) return null;
+  const pages = padPages(pattern.length, selectStepTicks(state), selectSet(state).meter);
+  const index = Math.min(pages.length - 1, state.steps.padSteps.page);
+  return { page: pages[index]!, index, count: pages.length, pattern };
+}
+
+/** A pad that is a step is pressed: it fills the step, or empties it. `velocity` 0..1. */
+export function pressPadStep(store: Store, instrument: Instrument, index: number, velocity: number): void {
+  const state = store.getState();
+  const shown = padPage(state);
+  if (!shown || index >= shown.page.steps) return;
+  const step = selectStepTicks(state);
+  const { pad } = state.steps;
+  const tick = shown.page.start + index * step;
+  const there = hitsInStep(shown.pattern, { pad, tick, length: step });
+  if (there.length > 0) {
+    store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
+  } else if (!instrument.isFull(CURRENT_TRACK)) {
+    const hit: Hit = { id: instrument.nextId(), pad, tick, length: step / 2, velocity, snap: null };
+    store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'paint', hits: [hit] } }));
+  }
+}

@@ -1,0 +1,86 @@
+import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
+import { idsFrom, MAX_HITS, type Pattern } from '@/core/model/set';
+import type { Instrument } from './instrument';
+import { CURRENT_TRACK, selectPattern } from './selectors';
+import { noticed } from './sessionSlice';
+import { edited } from './setSlice';
+import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from './stepsSlice';
+import type { RootState, Store } from './store';
+
+/** The edits that need more than the pattern: the clip, new ids, the cursor, the playhead. */
+
+/** Copies what an edit is for. Returns how many hits. */
+export function copy(store: Store): number {
+  const state = store.getState();
+  const pattern = selectPattern(state);
+  const clip = pattern && copied(pattern, new Set(selectTargets(state)), selectStepTicks(state));
+  if (clip) store.dispatch(clipTaken(clip));
+  return clip?.hits.length ?? 0;
+}
+
+export function cut(store: Store): void {
+  const ids = selectTargets(store.getState());
+  if (copy(store) > 0) store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids } }));
+}
+
+/** Pastes from the cursor's step on, or without a cursor from the loop's start. */
+export function pasteAtCursor(store: Store, instrument: Instrument): void {
+  paste(store, instrument, store.getState().steps.cursor?.tick ?? 0);
+}
+
+/** Pastes from the step on in which the playhead is. */
+export function pasteAtPlayhead(store: Store, instrument: Instrument): void {
+  const { performance } = instrument;
+  const tick = performance.anchor.playing ? performance.tickHeard(window.performance.now()) : performance.anchor.tick;
+  const step = selectStepTicks(store.getState());
+  paste(store, instrument, Math.floor(performance.positionAt(tick) / step) * step);
+}
+
+/** Plays what an edit is for once more, right after it. */
+export function duplicate(store: Store, instrument: Instrument): void {
+  const state = store.getState();
+  const pattern = selectPattern(state);
+  const ids = new Set(selectTargets(state));
+  const step = selectStepTicks(state);
+  const span = pattern && spanOf(pattern, ids, step);
+  const clip = pattern && copied(pattern, ids, step);
+  if (span && clip) insert(store, instrument, pattern, clip, span.to);
+}
+
+function paste(store: Store, instrument: Instrument, at: number): void {
+  const state = store.getState();
+  const pattern = selectPattern(state);
+  const { clip } = state.steps;
+  if (!clip) return void store.dispatch(noticed('Nothing was copied yet.'));
+  if (pattern) insert(store, instrument, pattern, clip, at);
+}
+
+function insert(
+  store: Store,
+  instrument: Instrument,
+  pattern: Pattern,
+  clip: NonNullable<RootState['steps']['clip']>,
+  at: number,
+): void {
+  if (pattern.hits.length + clip.hits.length > MAX_HITS) {
+    return void store.dispatch(
+      noticed(`There is no room for ${clip.hits.length} more: a pattern holds ${MAX_HITS} hits.`),
+    );
+  }
+  const hits = pasted(clip, at, pattern.length, idsFrom(instrument.reserveIds(clip.hits.length)));
+  store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'paint', hits } }));
+  // What was pasted is chosen, to be moved on at once.
+  store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
+}
+
+/** Erases what an edit is for, and says what went, with a way back. */
+export function erase(store: Store, ids: readonly number[], what: string): void {
+  if (ids.length === 0) return;
+  store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids } }));
+  store.dispatch(noticed(`${what} cleared.`, true));
+}
+
+export function selectAll(store: Store): void {
+  const pattern = selectPattern(store.getState());
+  if (pattern) store.dispatch(hitsSelected(hitsInLoop(pattern)));
+}

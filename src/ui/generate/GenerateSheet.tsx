@@ -1,0 +1,190 @@
+import { useEffect, useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { FILL_SPANS, propose, withProposal, type FillSpan, type Idea } from '@/core/generate/propose';
+import { STYLES, stylesAt, type StyleName } from '@/core/generate/styles';
+import { KITS } from '@/core/model/kits';
+import { idsFrom, MAX_HITS, type Hit, type Pattern } from '@/core/model/set';
+import { soundingHits } from '@/core/sequence/soundingHits';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed, proposalHeard } from '@/store/sessionSlice';
+import { edited } from '@/store/setSlice';
+import { laneChosen, selectStepTicks } from '@/store/stepsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { PatternPicture } from '../pads/PatternPicture';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { KeyRow } from '../shared/KeyRow';
+import { Segments } from '../shared/Segments';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Strip } from '../shared/Strip';
+import { Words } from '../shared/Words';
+
+const KINDS = [
+  { value: 'style', name: 'Style' },
+  { value: 'euclid', name: 'Spread' },
+  { value: 'fill', name: 'Fill' },
+  { value: 'hats', name: 'Hats' },
+] as const;
+type Kind = Idea['kind'];
+const SPANS: { value: FillSpan; name: string }[] = FILL_SPANS.map((value) => ({
+  value,
+  name: { beat: 'Last beat', half: 'Last half bar', bar: 'Last bar' }[value],
+}));
+const WHOLE = 'kit';
+const MOST_STEPS = 32;
+/** Ids for hits that are only heard: no hit of a set comes near. */
+const UNUSED_IDS = 2 ** 48 + 1;
+
+/** Starting points: offers a kit, a lane, a fill or hats, to be heard and then taken, or not. */
+export function GenerateSheet() {
+  const pattern = useAppSelector(selectPattern);
+  return (
+    <Sheet title="Generate">
+      {pattern ? <ForPattern pattern={pattern} /> : <Words>There is no pattern to fill.</Words>}
+    </Sheet>
+  );
+}
+
+function ForPattern({ pattern }: { pattern: Pattern }) {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const { tempo, meter } = useAppSelector(selectSet);
+  const pad = useAppSelector((state) => state.steps.pad);
+  const step = useAppSelector(selectStepTicks);
+  const hearing = useAppSelector((state) => state.session.proposal !== null);
+  const [kind, setKind] = useState<Kind>('style');
+  const [style, setStyle] = useState<StyleName>(() => stylesAt(tempo)[0]!);
+  const [whole, setWhole] = useState(true);
+  const [span, setSpan] = useState<FillSpan>('bar');
+  const [spread, setSpread] = useState({ pulses: 5, steps: 16, rotation: 0 });
+  const [seed, setSeed] = useState(1);
+  const [locked, setLocked] = useState<number[]>([]);
+
+  const sounds = useMemo(() => pads.map((p) => p.sound), [pads]);
+  const idea = useMemo((): Idea => {
+    if (kind === 'style') return { kind, style, pad: whole ? null : pad };
+    if (kind === 'euclid') return { kind, pad, ...spread, step };
+    return kind === 'fill' ? { kind, span } : { kind };
+  }, [kind, style, whole, pad, spread, step, span]);
+  const proposal = useMemo(
+    () => propose(idea, { pattern, meter, sounds, locked }, seed * 2654435761),
+    [idea, pattern, meter, sounds, locked, seed],
+  );
+  const preview = useMemo(() => withProposal(pattern, proposal, idsFrom(UNUSED_IDS)), [pattern, proposal]);
+  useEffect(() => {
+    if (hearing) dispatch(proposalHeard(preview));
+  }, [hearing, preview, dispatch]);
+
+  const take = () => {
+    if (preview.hits.length > MAX_HITS) {
+      return void dispatch(noticed(`There is no room: a pattern holds ${MAX_HITS} hits.`));
+    }
+    const newId = idsFrom(instrument.reserveIds(proposal.hits.length));
+    const hits: Hit[] = proposal.hits.map((hit) => ({ ...hit, id: newId() }));
+    dispatch(proposalHeard(null));
+    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'replace', ids: proposal.instead, hits } }));
+    const gone = proposal.instead.length;
+    dispatch(noticed(`Took ${hits.length} hits${gone > 0 ? ` in the place of ${gone}` : ''}.`, true));
+  };
+  const lanes = [...new Set([...soundingHits(pattern), ...proposal.hits].map((hit) => hit.pad))].sort((a, b) => a - b);
+  const changes = proposal.hits.length > 0 || proposal.instead.length > 0;
+  const chosen = STYLES[style];
+  const [from, to] = chosen.tempo;
+  return (
+    <>
+      <Segments label="Generate" value={kind} options={KINDS} onChoose={setKind} />
+      {kind === 'style' && (
+        <>
+          <Choice
+            label="Style"
+            caption="Style"
+            value={style}
+            options={stylesAt(tempo).map((name) => ({
+              value: name,
+              name: `${STYLES[name].name}, ${STYLES[name].tempo.join('–')}`,
+            }))}
+            onChoose={setStyle}
+          />
+          <Words>
+            {`${chosen.feel}. At home from ${from} to ${to} BPM${tempo < from || tempo > to ? `; the set is at ${Math.round(tempo)}` : ''}.`}
+          </Words>
+        </>
+      )}
+      {(kind === 'style' || kind === 'euclid') && (
+        <Choice
+          label="For"
+          caption="For"
+          value={kind === 'style' && whole ? WHOLE : String(pad)}
+          options={[
+            ...(kind === 'style' ? [{ value: WHOLE, name: 'The whole kit' }] : []),
+            ...pads.map(({ name }, i) => ({ value: String(i), name })),
+          ]}
+          onChoose={(value) => {
+            setWhole(value === WHOLE);
+            if (value !== WHOLE) dispatch(laneChosen(Number(value)));
+          }}
+        />
+      )}
+      {kind === 'euclid' && (
+        <>
+          <Words>Pulses spread over steps as evenly as they can be.</Words>
+          {(['pulses', 'steps', 'rotation'] as const).map((what) => (
+            <Strip
+              key={what}
+              label={{ pulses: 'Pulses', steps: 'Steps in a turn', rotation: 'Rotation' }[what]}
+              value={spread[what]}
+              min={what === 'steps' ? 1 : 0}
+              max={what === 'steps' ? MOST_STEPS : what === 'pulses' ? spread.steps : spread.steps - 1}
+              step={1}
+              scale={1}
+              onChange={(value) => {
+                const next = { ...spread, [what]: value };
+                setSpread({
+                  ...next,
+                  pulses: Math.min(next.steps, next.pulses),
+                  rotation: Math.min(next.steps - 1, next.rotation),
+                });
+              }}
+            />
+          ))}
+        </>
+      )}
+      {kind === 'fill' && <Segments label="Fill" value={span} options={SPANS} onChoose={setSpan} />}
+      <PatternPicture shown={preview} laneHeight={20} />
+      <KeyRow
+        keys={[
+          { text: 'Another', disabled: kind === 'euclid', act: () => setSeed(seed + 1) },
+          {
+            text: hearing ? 'Hear the pattern' : 'Hear it',
+            pressed: hearing,
+            act: () => dispatch(proposalHeard(hearing ? null : preview)),
+          },
+        ]}
+      />
+      <ControlButton
+        tone="primary"
+        label="Take it"
+        text={`Take it: ${proposal.hits.length} hits${proposal.instead.length > 0 ? ` for ${proposal.instead.length}` : ''}`}
+        disabled={!changes}
+        onPress={take}
+      />
+      <SheetTitle>Keep as they are</SheetTitle>
+      <View style={styles.locks}>
+        {lanes.map((lane) => (
+          <ControlButton
+            key={lane}
+            label={`Keep ${pads[lane]!.name}`}
+            icon={locked.includes(lane) ? 'lock' : 'lock-open-variant-outline'}
+            text={pads[lane]!.name}
+            pressed={locked.includes(lane)}
+            onPress={() => setLocked(locked.includes(lane) ? locked.filter((p) => p !== lane) : [...locked, lane])}
+          />
+        ))}
+      </View>
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ locks: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 } });

@@ -1,0 +1,87 @@
+import { useEffect, useRef, useState } from 'react';
+import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/sequence/moves';
+import { movePoints } from '@/core/edit/moves';
+import { KITS } from '@/core/model/kits';
+import { selectPattern, selectTrack } from '@/store/selectors';
+import { laneChosen } from '@/store/stepsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { Sheet } from '../shared/Sheet';
+import { Strip } from '../shared/Strip';
+import { Words } from '../shared/Words';
+import { CONTROL_NAMES, controlWords, SHOWN_CONTROLS } from '../steps/valueWords';
+
+/** The controls of one pad under the hand: held, they take the place of what the pattern moves; while recording, they are its Moves. */
+export function MovesSheet() {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const pattern = useAppSelector(selectPattern);
+  const pad = useAppSelector((state) => state.steps.pad);
+  const recording = useAppSelector((state) => state.session.recording);
+  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const [held, setHeld] = useState<Partial<Record<Control, number>>>({});
+  // A hand that leaves the sheet leaves its controls.
+  const leave = useRef(() => {});
+  useEffect(() => {
+    leave.current = () =>
+      (Object.keys(held) as Control[]).forEach((c) => instrument.turn(pad, c, NaN, performance.now()));
+  });
+  useEffect(() => () => leave.current(), []);
+  const letGo = (control: Control, timeStamp: number) => {
+    instrument.turn(pad, control, NaN, timeStamp);
+    setHeld(({ [control]: _, ...rest }) => rest);
+  };
+  const letAllGo = () => (Object.keys(held) as Control[]).forEach((control) => letGo(control, performance.now()));
+  return (
+    <Sheet title="Moves" half>
+      <Choice
+        label="Moves of"
+        caption="Moves of"
+        value={String(pad)}
+        options={pads.map(({ name }, i) => ({ value: String(i), name }))}
+        onChoose={(value) => {
+          letAllGo();
+          dispatch(laneChosen(Number(value)));
+        }}
+      />
+      <Words>
+        {recording
+          ? 'Recording: what you ride while it plays is written into the pattern.'
+          : 'Ride a strip to hear it; let go and the pattern has it again. Arm Record to write it down.'}
+      </Words>
+      {CONTROLS.map((control) => {
+        const { min, max, neutral, stepped } = CONTROL_RANGES[control];
+        const points = pattern ? movePoints(pattern, pad, control) : [];
+        const value = held[control] ?? points[0]?.value ?? neutral;
+        const shown = control === 'rate' ? { scale: 1, unit: '' } : SHOWN_CONTROLS[control];
+        const state = held[control] !== undefined ? 'held' : points.length > 0 ? `${points.length} points` : '';
+        return (
+          <Strip
+            key={control}
+            label={CONTROL_NAMES[control]}
+            value={value}
+            min={min}
+            max={max}
+            step={stepped ? 1 : control === 'pitch' ? 0.1 : 0.01}
+            scale={shown.scale}
+            unit={shown.unit}
+            note={control === 'rate' ? [controlWords(control, value), state].filter(Boolean).join(', ') : state}
+            onChange={(next, _, timeStamp) => {
+              instrument.turn(pad, control, next, timeStamp);
+              setHeld((now) => ({ ...now, [control]: next }));
+            }}
+            onRelease={(timeStamp) => letGo(control, timeStamp)}
+          />
+        );
+      })}
+      <ControlButton
+        label="Let go of all"
+        text="Let go of all"
+        disabled={Object.keys(held).length === 0}
+        onPress={letAllGo}
+      />
+    </Sheet>
+  );
+}

@@ -1,0 +1,45 @@
+import { memo, useMemo } from 'react';
+import type { Pattern } from '@/core/model/set';
+import { passOf } from '@/core/sequence/soundingHits';
+
+interface Props {
+  pattern: Pattern;
+  colour: string;
+  height: number;
+}
+
+const WIDTH = 100;
+const LANE = 3;
+const FEWEST_LANES = 4;
+
+/** A pattern's hits as a small picture: a row for each sound it uses, low sounds at the bottom, strokes as tall as they are strong. */
+export const HitsPicture = memo(function HitsPicture({ pattern, colour, height }: Props) {
+  const { path, lanes } = useMemo(() => pictureOf(pattern), [pattern]);
+  return (
+    <svg
+      aria-hidden
+      width="100%"
+      height={height}
+      viewBox={`0 0 ${WIDTH} ${lanes * LANE}`}
+      preserveAspectRatio="none"
+      style={{ display: 'block' }}
+    >
+      <path d={path} fill={colour} />
+    </svg>
+  );
+});
+
+function pictureOf(pattern: Pattern): { path: string; lanes: number } {
+  const { sounding } = passOf(pattern);
+  const used = [...new Set(sounding.map((hit) => hit.pad))].sort((a, b) => b - a);
+  const lanes = Math.max(FEWEST_LANES, used.length);
+  const row = new Map(used.map((pad, i) => [pad, lanes - used.length + i]));
+  const width = Math.max(0.8, Math.min(3, (WIDTH / pattern.length) * 120));
+  const path = sounding.map(({ tick, pad, velocity }) => {
+    const tall = (0.35 + 0.65 * velocity) * (LANE - 0.6);
+    const x = ((tick / pattern.length) * WIDTH).toFixed(1);
+    const y = ((row.get(pad)! + 1) * LANE - 0.3 - tall).toFixed(1);
+    return `M${x} ${y}h${width.toFixed(1)}v${tall.toFixed(1)}h-${width.toFixed(1)}z`;
+  });
+  return { path: path.join(''), lanes };
+}

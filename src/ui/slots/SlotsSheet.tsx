@@ -1,0 +1,215 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Text, TextInput } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { freeSlot, hasRoom } from '@/core/edit/slots';
+import { loopBars, MAX_NAME, MAX_SLOTS, type Pattern } from '@/core/model/set';
+import type { Meter } from '@/core/time/ticks';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { slotCleared, slotColoured, slotCopied, slotOpened, slotRenamed, slotsAdded, slotsSwapped } from '@/store/setSlice'; // prettier-ignore
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { HitsPicture } from '../shared/HitsPicture';
+import { useInstrument } from '../shared/InstrumentContext';
+import { KeyRow } from '../shared/KeyRow';
+import { Sheet } from '../shared/Sheet';
+import { Words } from '../shared/Words';
+import { useTokens } from '../theme/theme';
+import { FEATHERS, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+
+/** What the next touched slot is for; null opens it. */
+type Aim = 'copy' | 'swap' | null;
+
+const AIM_WORDS = {
+  copy: 'Touch the slot to copy to. What is there gives way; Undo brings it back.',
+  swap: 'Touch the slot to change places with.',
+};
+
+/** A track's pattern slots, each with a picture of its hits, and what can be done with the one that is open. */
+export function SlotsSheet() {
+  const dispatch = useAppDispatch();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const track = useAppSelector(selectTrack);
+  const pattern = useAppSelector(selectPattern);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const [aim, setAim] = useState<Aim>(null);
+  const slot = track.current;
+  const here = { track: CURRENT_TRACK, slot };
+
+  const copyTo = (to: number, open: boolean) => {
+    const firstId = instrument.reserveIds(pattern?.hits.length ?? 0);
+    dispatch(slotCopied({ ...here, to, firstId, open }));
+    const name = selectTrack(store.getState()).patterns[to]?.name;
+    dispatch(noticed(open ? `“${name}” is open.` : `Copied to slot ${to + 1} as “${name}”.`, true));
+  };
+  const touch = (to: number) => {
+    if (aim && to === slot) return setAim(null);
+    if (aim === 'copy') copyTo(to, false);
+    else if (aim === 'swap') dispatch(slotsSwapped({ ...here, to }));
+    else dispatch(slotOpened({ track: CURRENT_TRACK, slot: to }));
+    setAim(null);
+  };
+  return (
+    <Sheet title={`Patterns of ${track.name}`}>
+      <View style={styles.slots}>
+        {track.patterns.map((held, i) => (
+          <SlotCard
+            key={i}
+            slot={i}
+            pattern={held}
+            meter={meter}
+            colour={FEATHERS[held?.colour ?? track.colour]!.colour}
+            isOpen={i === slot}
+            onPress={() => touch(i)}
+          />
+        ))}
+      </View>
+      {aim && <Words>{AIM_WORDS[aim]}</Words>}
+      {pattern && (
+        <>
+          <NameField
+            key={`${slot} ${pattern.name}`}
+            name={pattern.name}
+            onName={(name) => dispatch(slotRenamed({ ...here, name }))}
+          />
+          <KeyRow
+            keys={[
+              {
+                label: 'Variation',
+                text: 'Variation',
+                disabled: !hasRoom(track),
+                act: () => copyTo(freeSlot(track) === slot ? slot : freeSlot(track), true),
+              },
+              {
+                label: 'Copy to slot',
+                text: 'Copy to …',
+                pressed: aim === 'copy',
+                act: () => setAim(aim === 'copy' ? null : 'copy'),
+              },
+              {
+                label: 'Swap with slot',
+                text: 'Swap with …',
+                pressed: aim === 'swap',
+                act: () => setAim(aim === 'swap' ? null : 'swap'),
+              },
+              {
+                label: 'Clear slot',
+                text: 'Clear',
+                act: () => {
+                  dispatch(slotCleared(here));
+                  dispatch(noticed(`Slot ${slot + 1} cleared.`, true));
+                },
+              },
+            ]}
+          />
+          <View role="group" aria-label="Colour" style={styles.colours}>
+            {FEATHERS.map(({ name, colour }, i) => (
+              <ControlButton
+                key={name}
+                label={`Colour ${name}`}
+                pressed={(pattern.colour ?? track.colour) === i}
+                onPress={() => dispatch(slotColoured({ ...here, colour: i }))}
+                style={styles.colour}
+              >
+                <View style={[styles.swatch, { backgroundColor: colour }]} />
+              </ControlButton>
+            ))}
+          </View>
+        </>
+      )}
+      <KeyRow
+        keys={[
+          {
+            text: 'New pattern',
+            disabled: !hasRoom(track),
+            act: () => {
+              const free = track.patterns.findIndex((held, i) => i !== slot && (held?.hits.length ?? 0) === 0);
+              if (free < 0) dispatch(slotsAdded({ track: CURRENT_TRACK }));
+              dispatch(slotOpened({ track: CURRENT_TRACK, slot: free < 0 ? track.patterns.length : free }));
+            },
+          },
+          {
+            text: 'More slots',
+            disabled: track.patterns.length >= MAX_SLOTS,
+            act: () => dispatch(slotsAdded({ track: CURRENT_TRACK })),
+          },
+        ]}
+      />
+    </Sheet>
+  );
+}
+
+interface CardProps {
+  slot: number;
+  pattern: Pattern | null;
+  meter: Meter;
+  colour: string;
+  isOpen: boolean;
+  onPress: () => void;
+}
+
+function SlotCard({ slot, pattern, meter, colour, isOpen, onPress }: CardProps) {
+  const tokens = useTokens();
+  const bars = pattern ? Math.round(loopBars(pattern, meter) * 100) / 100 : 0;
+  const words = pattern
+    ? `${pattern.name}, ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${pattern.hits.length} hits`
+    : 'empty';
+  return (
+    <ControlButton
+      label={`Slot ${slot + 1}`}
+      description={words}
+      pressed={isOpen}
+      onPress={onPress}
+      style={[
+        styles.card,
+        !pattern && { borderColor: tokens.rule, borderStyle: 'dashed', backgroundColor: 'transparent' },
+      ]}
+    >
+      <View style={styles.face}>
+        <View style={styles.head}>
+          <Text style={[styles.number, { color: tokens.cap }]}>{slot + 1}</Text>
+          {pattern && <View style={[styles.chip, { backgroundColor: colour }]} />}
+        </View>
+        {pattern ? <HitsPicture pattern={pattern} colour={colour} height={26} /> : <View style={styles.empty} />}
+        <Text numberOfLines={1} style={[styles.name, { color: pattern ? tokens.wing : tokens.cap }]}>
+          {pattern?.name ?? 'empty'}
+        </Text>
+      </View>
+    </ControlButton>
+  );
+}
+
+function NameField({ name, onName }: { name: string; onName: (name: string) => void }) {
+  const [text, setText] = useState(name);
+  const commit = () => (text.trim() !== '' && text !== name ? onName(text) : setText(name));
+  return (
+    <TextInput
+      mode="outlined"
+      dense
+      label="Name"
+      aria-label="Pattern name"
+      value={text}
+      maxLength={MAX_NAME}
+      autoComplete="off"
+      onChangeText={setText}
+      onBlur={commit}
+      onSubmitEditing={commit}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  slots: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
+  card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4 },
+  face: { flex: 1, minWidth: 0, gap: 2 },
+  head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
+  number: { fontFamily: NUMBERS, fontSize: 11, lineHeight: 14 },
+  chip: { width: 14, height: 6, borderRadius: 3 },
+  empty: { height: 26 },
+  name: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 18 },
+  colours: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
+  colour: { width: 44, paddingHorizontal: 0, borderRadius: RADIUS },
+  swatch: { width: 22, height: 22, borderRadius: 11 },
+});

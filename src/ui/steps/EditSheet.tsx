@@ -1,0 +1,210 @@
+import { useState } from 'react';
+import { useStore } from 'react-redux';
+import type { Edit } from '@/core/edit/edit';
+import { hitsInLoop, hitsWithin } from '@/core/edit/select';
+import { evenedOut, scattered, VALUE_RANGES, valueOf } from '@/core/edit/values';
+import { KITS } from '@/core/model/kits';
+import { PADS } from '@/core/model/set';
+import { random } from '@/core/random';
+import { ticksPerBar } from '@/core/time/ticks';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { noticed, sheetShown } from '@/store/sessionSlice';
+import { edited, patternCleared } from '@/store/setSlice';
+import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/store/stepEdits';
+import { hitsSelected, selectSelected, selectSteps, selectStepTicks, selectTargets } from '@/store/stepsSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { KeyRow } from '../shared/KeyRow';
+import { NumberField } from '../shared/NumberField';
+import { Sheet } from '../shared/Sheet';
+import { Words } from '../shared/Words';
+import { KIND_NAMES } from './valueWords';
+
+const MOST_FREE = 960;
+let seeds = 0;
+
+/** All edits of chosen hits, or of the lane touched last while nothing is chosen. The music goes on. */
+export function EditSheet() {
+  const dispatch = useAppDispatch();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const pattern = useAppSelector(selectPattern);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const { pad, kind, clip, cursor } = useAppSelector(selectSteps);
+  const step = useAppSelector(selectStepTicks);
+  const selected = useAppSelector(selectSelected);
+  const ids = useAppSelector(selectTargets);
+  const [free, setFree] = useState(10);
+  const [range, setRange] = useState(10);
+  const name = pads[pad]!.name;
+  if (!pattern) {
+    return (
+      <Sheet title="Edit" half>
+        <Words>There is no pattern to edit.</Words>
+      </Sheet>
+    );
+  }
+  const edit = (what: Edit) => () => dispatch(edited({ track: CURRENT_TRACK, edit: what }));
+  const select = (chosen: number[]) => () => dispatch(hitsSelected(chosen));
+  const barOf = () => {
+    const bar = ticksPerBar(meter);
+    const start = Math.floor((cursor?.tick ?? 0) / bar) * bar;
+    return hitsWithin(pattern, Array.from({ length: PADS }, (_, i) => i), start, start + bar); // prettier-ignore
+  };
+  const values = () => {
+    const set = new Set(ids);
+    return new Map(pattern.hits.filter((hit) => set.has(hit.id)).map((hit) => [hit.id, valueOf(hit, kind)]));
+  };
+  const setValues = (next: Map<number, number>) => edit({ kind: 'values', of: kind, values: [...next], over: step })();
+  const { min, max } = VALUE_RANGES[kind];
+  const none = ids.length === 0;
+  const move = (ticks: number, lanes = 0) => edit({ kind: 'move', ids, ticks, lanes });
+  const rotate = (ticks: number) => edit({ kind: 'rotate', ids, ticks });
+  return (
+    <Sheet title="Edit" half>
+      <Words>
+        {selected.length > 0
+          ? `For the ${selected.length} chosen ${selected.length === 1 ? 'hit' : 'hits'}`
+          : `For all of ${name}: nothing is chosen`}
+      </Words>
+      <KeyRow
+        caption="Choose"
+        keys={[
+          { label: 'Choose lane', text: 'Lane', act: select(hitsInLoop(pattern, pad)) },
+          { label: 'Choose bar', text: 'Bar', act: () => select(barOf())() },
+          { label: 'Choose everything', text: 'Everything', act: select(hitsInLoop(pattern)) },
+          { label: 'Choose nothing', text: 'Nothing', disabled: selected.length === 0, act: select([]) },
+        ]}
+      />
+      <KeyRow
+        caption="Clip"
+        keys={[
+          { text: 'Cut', disabled: none, act: () => cut(store) },
+          {
+            text: 'Copy',
+            disabled: none,
+            act: () => {
+              const count = copy(store);
+              dispatch(noticed(`Copied ${count} ${count === 1 ? 'hit' : 'hits'}.`));
+            },
+          },
+          { label: 'Paste at cursor', text: 'Paste', disabled: !clip, act: () => pasteAtCursor(store, instrument) },
+          {
+            label: 'Paste at playhead',
+            text: 'At playhead',
+            disabled: !clip,
+            act: () => pasteAtPlayhead(store, instrument),
+          },
+          { text: 'Duplicate', disabled: none, act: () => duplicate(store, instrument) },
+        ]}
+      />
+      <KeyRow
+        caption="Move"
+        keys={[
+          { label: 'Move earlier by a step', icon: 'arrow-left', disabled: none, act: move(-step) },
+          { label: 'Move later by a step', icon: 'arrow-right', disabled: none, act: move(step) },
+          { label: 'Move a lane up', icon: 'arrow-up', disabled: none, act: move(0, 1) },
+          { label: 'Move a lane down', icon: 'arrow-down', disabled: none, act: move(0, -1) },
+        ]}
+      />
+      <KeyRow
+        caption="Rotate"
+        keys={[
+          { label: 'Rotate left', icon: 'rotate-left', disabled: none, act: rotate(-step) },
+          { label: 'Rotate right', icon: 'rotate-right', disabled: none, act: rotate(step) },
+        ]}
+      />
+      <NumberField
+        label="Free amount"
+        caption="Free amount, ticks (960 to the quarter)"
+        value={free}
+        min={1}
+        max={MOST_FREE}
+        text={String(free)}
+        onStep={(steps) => setFree(Math.min(MOST_FREE, Math.max(1, free + steps)))}
+        onType={(text) => {
+          const typed = Number(text.replace(',', '.'));
+          if (!(typed > 0)) {
+            dispatch(noticed(`Free amount “${text.trim()}” is not a number of ticks above 0.`));
+            return false;
+          }
+          setFree(Math.min(MOST_FREE, typed));
+          return true;
+        }}
+      />
+      <KeyRow
+        caption="Freely"
+        keys={[
+          { label: 'Move earlier freely', text: 'Earlier', disabled: none, act: move(-free) },
+          { label: 'Move later freely', text: 'Later', disabled: none, act: move(free) },
+          { label: 'Rotate left freely', text: 'Turn left', disabled: none, act: rotate(-free) },
+          { label: 'Rotate right freely', text: 'Turn right', disabled: none, act: rotate(free) },
+        ]}
+      />
+      <KeyRow
+        caption="Pitch"
+        keys={[-12, -1, 1, 12].map((semitones) => ({
+          label: `${Math.abs(semitones)} ${Math.abs(semitones) === 1 ? 'semitone' : 'semitones'} ${semitones > 0 ? 'up' : 'down'}`,
+          text: semitones > 0 ? `+${semitones}` : String(semitones),
+          disabled: none,
+          act: edit({ kind: 'transpose', ids, semitones }),
+        }))}
+      />
+      <KeyRow
+        caption="Time"
+        keys={[
+          { text: 'Reverse', disabled: none, act: edit({ kind: 'reverse', ids, step }) },
+          { text: 'Half time', disabled: none, act: edit({ kind: 'stretch', ids, factor: 2, step }) },
+          { text: 'Double time', disabled: none, act: edit({ kind: 'stretch', ids, factor: 0.5, step }) },
+          { text: 'Dotted', disabled: none, act: edit({ kind: 'dot', ids }) },
+          { text: 'Legato', disabled: none, act: edit({ kind: 'legato', ids }) },
+        ]}
+      />
+      <NumberField
+        label="Randomise by"
+        caption={`Randomise ${KIND_NAMES[kind].toLowerCase()} by at most, % of its range`}
+        value={range}
+        min={1}
+        max={100}
+        text={String(range)}
+        onStep={(steps) => setRange(Math.min(100, Math.max(1, range + steps)))}
+        onType={(text) => {
+          const typed = Number(text.replace('%', '').replace(',', '.'));
+          if (!(typed > 0 && typed <= 100)) {
+            dispatch(noticed(`Randomise by “${text.trim()}”: a number from 1 to 100 is needed.`));
+            return false;
+          }
+          setRange(typed);
+          return true;
+        }}
+      />
+      <KeyRow
+        caption={KIND_NAMES[kind]}
+        keys={[
+          { text: 'Even out', disabled: none, act: () => setValues(evenedOut(values(), 0.5)) },
+          {
+            text: 'Randomise',
+            disabled: none,
+            act: () => setValues(scattered(values(), ((max - min) * range) / 200, random(++seeds * 7919))),
+          },
+        ]}
+      />
+      <KeyRow
+        caption="Clear"
+        keys={[
+          { label: 'Clear lane', text: name, act: () => erase(store, hitsInLoop(pattern, pad), name) },
+          {
+            label: 'Clear pattern',
+            text: 'Whole pattern',
+            act: () => {
+              dispatch(patternCleared({ track: CURRENT_TRACK }));
+              dispatch(noticed('Pattern cleared.', true));
+            },
+          },
+          { text: 'Feel', act: () => dispatch(sheetShown('feel')) },
+        ]}
+      />
+    </Sheet>
+  );
+}

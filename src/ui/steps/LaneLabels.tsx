@@ -1,0 +1,130 @@
+import { useRef } from 'react';
+import { StyleSheet } from 'react-native';
+import { Text } from 'react-native-paper';
+import { isPadHeard, type Track } from '@/core/model/set';
+import { CURRENT_TRACK } from '@/store/selectors';
+import { padMuteToggled, padSoloToggled } from '@/store/setSlice';
+import { useAppDispatch } from '@/store/store';
+import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { LANES, type Geometry } from './geometry';
+
+interface Props {
+  names: readonly string[];
+  track: Track;
+  geometry: Geometry;
+  /** The lane touched last. */
+  chosen: number;
+  /** Mute and solo stand beside each label. */
+  roomy: boolean;
+  onPad: (pad: number) => void;
+  /** px to which the lanes are scrolled. */
+  onScroll: (y: number) => void;
+}
+
+/** A press that moves less than this is a tap. */
+const TAP_PX = 8;
+
+/** The lanes' labels: each is its pad, heard on press. A finger that goes on scrolls the lanes and paints nothing. */
+export function LaneLabels({ names, track, geometry: g, chosen, roomy, onPad, onScroll }: Props) {
+  const tokens = useTokens();
+  const instrument = useInstrument();
+  const drag = useRef<{ y: number; from: number; moved: boolean } | null>(null);
+  const { mutedPads = [], soloPads = [] } = track;
+  const release = (pad: number) => (event: React.PointerEvent) => {
+    drag.current = null;
+    instrument.padUp(pad, event.timeStamp, deviceOf(event));
+  };
+  return LANES.map((pad, lane) => (
+    <div key={pad} style={{ ...rowBox, top: lane * g.laneHeight - g.y, height: g.laneHeight }}>
+      <div
+        role="button"
+        tabIndex={0}
+        aria-label={`Hear ${names[pad]!}`}
+        aria-description={[mutedPads.includes(pad) && 'muted', soloPads.includes(pad) && 'solo']
+          .filter(Boolean)
+          .join(', ')}
+        style={{ ...labelBox, borderLeft: `4px solid ${pad === chosen ? tokens.breast : 'transparent'}` }}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, deviceOf(event));
+          onPad(pad);
+          drag.current = { y: event.clientY, from: g.y, moved: false };
+        }}
+        onPointerMove={(event) => {
+          const d = drag.current;
+          if (!d) return;
+          if (Math.abs(event.clientY - d.y) > TAP_PX) d.moved = true;
+          if (d.moved) onScroll(d.from - (event.clientY - d.y));
+        }}
+        onPointerUp={release(pad)}
+        onPointerCancel={release(pad)}
+        onKeyDown={(event) => {
+          if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+          event.preventDefault();
+          instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, 'keys');
+          instrument.padUp(pad, event.timeStamp, 'keys');
+          onPad(pad);
+        }}
+      >
+        <Text
+          numberOfLines={1}
+          style={[
+            styles.label,
+            { color: isPadHeard(track, pad) ? tokens.wing : tokens.cap },
+            !isPadHeard(track, pad) && styles.silent,
+          ]}
+        >
+          {names[pad]}
+        </Text>
+        {!roomy && (mutedPads.includes(pad) || soloPads.includes(pad)) && (
+          <Text style={[styles.mark, { color: tokens.breast }]}>{soloPads.includes(pad) ? 'S' : 'M'}</Text>
+        )}
+      </div>
+      {roomy && <MuteSolo name={names[pad]!} pad={pad} track={track} />}
+    </div>
+  ));
+}
+
+/** Takes one lane out of the pattern, or hears it alone; hands are heard all the same. */
+export function MuteSolo({ name, pad, track }: { name: string; pad: number; track: Track }) {
+  const dispatch = useAppDispatch();
+  return (
+    <>
+      <ControlButton
+        label={`Mute ${name}`}
+        text="M"
+        pressed={track.mutedPads?.includes(pad) ?? false}
+        onPress={() => dispatch(padMuteToggled({ track: CURRENT_TRACK, pad }))}
+        style={styles.key}
+      />
+      <ControlButton
+        label={`Solo ${name}`}
+        text="S"
+        pressed={track.soloPads?.includes(pad) ?? false}
+        onPress={() => dispatch(padSoloToggled({ track: CURRENT_TRACK, pad }))}
+        style={styles.key}
+      />
+    </>
+  );
+}
+
+const rowBox = { position: 'absolute', left: 0, right: 0, display: 'flex', alignItems: 'center', gap: 2 } as const;
+const labelBox = { flex: 1, minWidth: 0, height: '100%', boxSizing: 'border-box', display: 'flex', alignItems: 'center', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
+
+const styles = StyleSheet.create({
+  label: {
+    fontFamily: WORDS_STRONG,
+    fontSize: 17,
+    lineHeight: 21,
+    paddingHorizontal: 6,
+    userSelect: 'none',
+    flexShrink: 1,
+  },
+  silent: { fontFamily: WORDS, textDecorationLine: 'line-through' },
+  mark: { fontFamily: NUMBERS, fontSize: 12 },
+  key: { minWidth: 44, paddingHorizontal: 0 },
+});

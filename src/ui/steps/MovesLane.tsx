@@ -1,0 +1,176 @@
+import { useEffect, useRef, useState } from 'react';
+import { StyleSheet } from 'react-native';
+import { Text } from 'react-native-paper';
+import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/moves';
+import type { Pattern } from '@/core/model/set';
+import { CONTROL_RANGES, type MovePoint } from '@/core/sequence/moves';
+import { CURRENT_TRACK } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { edited } from '@/store/setSlice';
+import { selectSteps } from '@/store/stepsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { useTokens } from '../theme/theme';
+import { WORDS, type Tokens } from '../theme/tokens';
+import { tickAtX, xOf, type Geometry } from './geometry';
+import { gestureName } from './useCellGestures';
+import { CONTROL_NAMES, controlWords } from './valueWords';
+
+interface Props {
+  pattern: Pattern;
+  /** The lane's name. */
+  name: string;
+  geometry: Geometry;
+  /** Width of what stands to the left, px. */
+  labels: number;
+  height: number;
+}
+
+/** Points are dropped where the course changes by less than this share of its range. */
+const DRAWN_TOLERANCE = 0.01;
+const THIN_TOLERANCE = 0.05;
+
+/** The Move of one control of one lane: its breakpoints and the course between them. A finger draws it, or rubs it out. */
+export function MovesLane({ pattern, name, geometry: g, labels, height }: Props) {
+  const tokens = useTokens();
+  const dispatch = useAppDispatch();
+  const { pad, control } = useAppSelector(selectSteps);
+  const [erasing, setErasing] = useState(false);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drag = useRef<{ before: readonly MovePoint[]; drawn: MovePoint[]; from: number; to: number; gesture: string } | null>(null); // prettier-ignore
+  const points = control ? movePoints(pattern, pad, control) : [];
+  const range = CONTROL_RANGES[control ?? 'pitch'];
+  const span = range.max - range.min;
+
+  useEffect(() => {
+    const c = canvas.current?.getContext('2d');
+    if (!c || !control) return;
+    const ratio = window.devicePixelRatio || 1;
+    c.setTransform(ratio, 0, 0, ratio, 0, 0);
+    drawMove(c, g, height, points, range, pattern.length, tokens);
+  });
+  if (!control) return null;
+
+  const set = (next: readonly MovePoint[], gesture: string) =>
+    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'moves', pad, control, points: next }, gesture }));
+  const at = (event: React.PointerEvent): MovePoint => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const share = Math.min(1, Math.max(0, 1 - (event.clientY - box.top) / box.height));
+    const value = range.min + share * span;
+    const tick = Math.min(pattern.length, Math.max(0, tickAtX(g, event.clientX - box.left)));
+    return { tick, value: range.stepped || control === 'pitch' ? Math.round(value) : value };
+  };
+  const follow = (event: React.PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const point = at(event);
+    d.from = Math.min(d.from, point.tick);
+    d.to = Math.max(d.to, point.tick);
+    if (erasing) return set(erasedPoints(d.before, d.from, d.to), d.gesture);
+    // The hand goes to and fro: what it drew last at a place holds.
+    const last = d.drawn[d.drawn.length - 1];
+    const [low, high] = [
+      Math.min(last?.tick ?? point.tick, point.tick),
+      Math.max(last?.tick ?? point.tick, point.tick),
+    ];
+    d.drawn = [...d.drawn.filter(({ tick }) => tick < low || tick > high || tick === last?.tick), point];
+    const inOrder = [...d.drawn].sort((a, b) => a.tick - b.tick);
+    set(drawnOver(d.before, thinnedOut(inOrder, range.stepped ? 0 : span * DRAWN_TOLERANCE)), d.gesture);
+  };
+  const words = points.map(({ tick, value }) => `${Math.round(tick)}: ${controlWords(control, value)}`).join('; ');
+  return (
+    <div style={{ height, display: 'flex' }}>
+      <div style={{ width: labels, display: 'flex', flexDirection: 'column', justifyContent: 'center' }}>
+        <Text numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
+          {CONTROL_NAMES[control]} · {name}
+        </Text>
+        <div style={{ display: 'flex', gap: 2 }}>
+          <ControlButton
+            label="Erase points"
+            icon="eraser"
+            pressed={erasing}
+            onPress={() => setErasing(!erasing)}
+            style={styles.key}
+          />
+          <ControlButton
+            label="Thin out"
+            icon="chart-timeline-variant"
+            disabled={points.length < 3}
+            onPress={() => {
+              const fewer = thinnedOut(points, span * THIN_TOLERANCE);
+              set(fewer, gestureName('thin'));
+              dispatch(noticed(`${points.length} breakpoints, now ${fewer.length}.`, true));
+            }}
+            style={styles.key}
+          />
+        </div>
+      </div>
+      <div
+        role="img"
+        aria-label={`Moves of ${CONTROL_NAMES[control].toLowerCase()} of ${name}: ${words || 'none'}`}
+        style={{
+          ...laneBox,
+          width: g.width,
+          height,
+          background: tokens.ground,
+          cursor: erasing ? 'cell' : 'crosshair',
+        }}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          const { tick } = at(event);
+          drag.current = { before: points, drawn: [], from: tick, to: tick, gesture: gestureName('moves') };
+          follow(event);
+        }}
+        onPointerMove={follow}
+        onPointerUp={() => (drag.current = null)}
+        onPointerCancel={() => (drag.current = null)}
+      >
+        <canvas
+          ref={canvas}
+          aria-hidden
+          width={Math.round(g.width * (globalThis.devicePixelRatio || 1))}
+          height={Math.round(height * (globalThis.devicePixelRatio || 1))}
+          style={{ width: g.width, height, display: 'block' }}
+        />
+      </div>
+    </div>
+  );
+}
+
+function drawMove(
+  c: CanvasRenderingContext2D,
+  g: Geometry,
+  height: number,
+  points: readonly MovePoint[],
+  { min, max, neutral, stepped }: (typeof CONTROL_RANGES)[keyof typeof CONTROL_RANGES],
+  length: number,
+  tokens: Tokens,
+): void {
+  const y = (value: number) => 6 + (height - 12) * (1 - (value - min) / (max - min));
+  c.clearRect(0, 0, g.width, height);
+  c.fillStyle = tokens.rule;
+  c.fillRect(0, y(neutral), g.width, 1);
+  const [first, last] = [points[0], points[points.length - 1]];
+  if (!first || !last) return;
+  c.strokeStyle = tokens.breast;
+  c.lineWidth = 2;
+  c.beginPath();
+  c.moveTo(xOf(g, 0), y(first.value));
+  let before = first;
+  for (const point of points) {
+    if (stepped) c.lineTo(xOf(g, point.tick), y(before.value));
+    c.lineTo(xOf(g, point.tick), y(point.value));
+    before = point;
+  }
+  c.lineTo(xOf(g, length), y(last.value));
+  c.stroke();
+  c.fillStyle = tokens.wing;
+  for (const { tick, value } of points) c.fillRect(xOf(g, tick) - 3, y(value) - 3, 6, 6);
+}
+
+const laneBox = { position: 'relative', overflow: 'hidden', touchAction: 'none' } as const;
+
+const styles = StyleSheet.create({
+  caption: { fontFamily: WORDS, fontSize: 14, lineHeight: 18, paddingHorizontal: 8, userSelect: 'none' },
+  key: { minWidth: 44, paddingHorizontal: 0 },
+});

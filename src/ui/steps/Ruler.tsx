@@ -1,0 +1,169 @@
+import { useRef } from 'react';
+import { Text } from 'react-native-paper';
+import { StyleSheet } from 'react-native';
+import type { DenseMoment } from '@/core/edit/density';
+import { stepWords } from '@/core/edit/steps';
+import type { LoopWindow } from '@/core/model/set';
+import { SHORTEST_LOOP } from '@/core/sequence/loopWindow';
+import { mod, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
+import { useTokens } from '../theme/theme';
+import { NUMBERS } from '../theme/tokens';
+import { RULER_PX, xOf, type Geometry } from './geometry';
+
+interface Props {
+  geometry: Geometry;
+  meter: Meter;
+  /** Ticks of the pattern. */
+  length: number;
+  window: LoopWindow;
+  dense: readonly DenseMoment[];
+  /** Ticks from which the view is to begin. */
+  onScroll: (tick: number) => void;
+  /** `gesture` is the same for all changes of one drag. */
+  onWindow: (window: LoopWindow, gesture: string) => void;
+}
+
+const GRIP_PX = 44;
+const BRACKET_PX = 20;
+let drags = 0;
+
+type Drag = {
+  x: number;
+  kind: 'scroll' | 'window' | 'start' | 'end';
+  tick: number;
+  window: LoopWindow;
+  gesture: string;
+};
+
+/**
+ * Bars and beats, and the loop window as a bracket with two grips beneath them. A finger on the numbers scrolls; on a grip
+ * it moves that end, on the bracket between them the whole window.
+ */
+export function Ruler({ geometry: g, meter, length, window, dense, onScroll, onWindow }: Props) {
+  const tokens = useTokens();
+  const drag = useRef<Drag | null>(null);
+  const windowed = window.length < length;
+  const [bar, beat] = [ticksPerBar(meter), ticksPerBeat(meter)];
+  const every = g.scale * beat > 34 ? beat : bar * Math.max(1, Math.ceil(30 / (g.scale * bar)));
+  const numbers: number[] = [];
+  for (let tick = Math.ceil(g.start / every) * every; tick < Math.min(length, g.start + g.span); tick += every) numbers.push(tick); // prettier-ignore
+  const end = window.start + window.length;
+  const snapped = (ticks: number) => Math.round(ticks / g.step) * g.step;
+
+  const begin = (event: React.PointerEvent, kind: Drag['kind']) => {
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { x: event.clientX, kind, tick: g.start, window, gesture: `window ${++drags}` };
+  };
+  const move = (event: React.PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const ticks = (event.clientX - d.x) / g.scale;
+    if (d.kind === 'scroll') return onScroll(d.tick - ticks);
+    const next = change(d.kind, d.window, snapped(ticks));
+    if (next.start !== window.start || next.length !== window.length) onWindow(next, d.gesture);
+  };
+  /** One end moved, or both, kept within the pattern. */
+  const change = (kind: Drag['kind'], from: LoopWindow, by: number): LoopWindow => {
+    const last = from.start + from.length;
+    if (kind === 'start') {
+      const start = Math.min(last - SHORTEST_LOOP, Math.max(0, from.start + by));
+      return { start, length: last - start };
+    }
+    if (kind === 'end') {
+      return { start: from.start, length: Math.min(length - from.start, Math.max(SHORTEST_LOOP, from.length + by)) };
+    }
+    return { start: Math.min(length - from.length, Math.max(0, from.start + by)), length: from.length };
+  };
+  const release = () => (drag.current = null);
+  const handlers = { onPointerMove: move, onPointerUp: release, onPointerCancel: release };
+  const grip = (kind: 'start' | 'end', tick: number) => (
+    <div
+      role="slider"
+      tabIndex={0}
+      aria-label={kind === 'start' ? 'Loop start' : 'Loop end'}
+      aria-valuemin={0}
+      aria-valuemax={length}
+      aria-valuenow={tick}
+      aria-valuetext={kind === 'start' ? stepWords(tick, g.step, meter) : `before ${stepWords(tick, g.step, meter)}`}
+      onPointerDown={(event) => begin(event, kind)}
+      {...handlers}
+      onKeyDown={(event) => {
+        const steps = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+        if (steps === 0) return;
+        event.preventDefault();
+        event.stopPropagation();
+        onWindow(change(kind, window, steps * g.step), `window ${++drags}`);
+      }}
+      style={{
+        ...gripBox,
+        left: Math.min(g.width - GRIP_PX / 2, Math.max(-GRIP_PX / 2, xOf(g, tick) - GRIP_PX / 2)),
+        opacity: tick < g.start || tick > g.start + g.span ? 0.35 : 1,
+      }}
+    >
+      <div
+        style={{
+          ...gripMark,
+          background: windowed ? tokens.wing : tokens.cap,
+          [kind === 'start' ? 'left' : 'right']: GRIP_PX / 2,
+        }}
+      />
+    </div>
+  );
+  const left = Math.max(0, xOf(g, window.start));
+  const right = Math.min(g.width, xOf(g, end));
+  return (
+    <div
+      aria-label={dense.length > 0 ? denseWords(dense, g.step, meter) : undefined}
+      role={dense.length > 0 ? 'note' : undefined}
+      style={{ ...box, height: RULER_PX }}
+      onPointerDown={(event) => begin(event, 'scroll')}
+      {...handlers}
+    >
+      {numbers.map((tick) => (
+        <Text key={tick} aria-hidden style={[styles.number, { color: tokens.cap, left: xOf(g, tick) + 4 }]}>
+          {Math.floor(tick / bar) + 1}.{Math.floor(mod(tick, bar) / beat) + 1}
+        </Text>
+      ))}
+      {dense
+        .filter(({ tick }) => tick >= g.start && tick < g.start + g.span)
+        .map(({ tick, sounds }) => (
+          <div key={tick} aria-hidden style={{ ...denseMark, left: xOf(g, tick), color: tokens.straw }}>
+            {sounds}
+          </div>
+        ))}
+      <div
+        onPointerDown={(event) => begin(event, windowed ? 'window' : 'scroll')}
+        {...handlers}
+        style={{ ...bracketBox, left, width: Math.max(0, right - left) }}
+      >
+        <div style={{ ...bracketLine, background: windowed ? tokens.wing : tokens.rule }} />
+      </div>
+      {grip('start', window.start)}
+      {grip('end', end)}
+    </div>
+  );
+}
+
+/** Where many sounds fall together, in words. */
+function denseWords(dense: readonly DenseMoment[], step: number, meter: Meter): string {
+  return `Dense: ${dense.map(({ tick, sounds }) => `${stepWords(tick, step, meter)}, ${sounds} sounds`).join('; ')}`;
+}
+
+const box = { position: 'absolute', top: 0, left: 0, right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
+const bracketBox = { position: 'absolute', bottom: 0, height: BRACKET_PX, touchAction: 'none' } as const;
+const bracketLine = { position: 'absolute', left: 0, right: 0, bottom: 4, height: 2 } as const;
+const gripBox = { position: 'absolute', bottom: 0, width: GRIP_PX, height: 26, touchAction: 'none', cursor: 'ew-resize' } as const; // prettier-ignore
+const gripMark = {
+  position: 'absolute',
+  bottom: 4,
+  width: 8,
+  height: 20,
+  borderRadius: 1,
+  transform: 'skewX(-10deg)',
+} as const;
+const denseMark = { position: 'absolute', top: 20, paddingLeft: 3, font: `10px ${NUMBERS}`, pointerEvents: 'none' } as const; // prettier-ignore
+
+const styles = StyleSheet.create({
+  number: { position: 'absolute', top: 2, fontFamily: NUMBERS, fontSize: 12, lineHeight: 18, userSelect: 'none' },
+});

@@ -1,0 +1,132 @@
+import { memo } from 'react';
+import { stepWords } from '@/core/edit/steps';
+import type { SoundingHit } from '@/core/sequence/soundingHits';
+import type { Meter } from '@/core/time/ticks';
+import { LANES, type Geometry } from './geometry';
+import type { ByPad } from './drawSteps';
+
+interface Props {
+  /** Names of the pads. */
+  names: readonly string[];
+  sounding: ByPad;
+  geometry: Geometry;
+  /** Ticks of the pattern. */
+  length: number;
+  meter: Meter;
+}
+
+/** The cells in view as elements with names, for assistive technology and for the keyboard. What is seen is drawn beneath them. */
+export const StepCells = memo(function StepCells({ names, sounding, geometry: g, length, meter }: Props) {
+  const first = Math.floor(g.y / g.laneHeight);
+  const last = Math.floor((g.y + g.height - 1) / g.laneHeight);
+  return LANES.slice(first, last + 1).map((pad, i) => (
+    <CellRow
+      key={pad}
+      pad={pad}
+      name={names[pad]!}
+      hits={sounding[pad]!}
+      top={(first + i) * g.laneHeight - g.y}
+      height={g.laneHeight}
+      from={g.from}
+      count={g.inView}
+      step={g.step}
+      scale={g.scale}
+      length={length}
+      meter={meter}
+    />
+  ));
+});
+
+interface RowProps {
+  pad: number;
+  name: string;
+  hits: readonly SoundingHit[];
+  top: number;
+  height: number;
+  from: number;
+  count: number;
+  step: number;
+  scale: number;
+  length: number;
+  meter: Meter;
+}
+
+const CellRow = memo(function CellRow({
+  pad,
+  name,
+  hits,
+  top,
+  height,
+  from,
+  count,
+  step,
+  scale,
+  length,
+  meter,
+}: RowProps) {
+  // prettier-ignore
+  const on = new Map<number, SoundingHit>();
+  for (const hit of hits) {
+    const index = Math.floor(hit.tick / step);
+    if (!on.has(index)) on.set(index, hit);
+  }
+  return (
+    <div role="row" aria-label={name} style={{ position: 'absolute', left: 0, right: 0, top, height }}>
+      {Array.from({ length: count }, (_, i) => {
+        const index = from + i;
+        const tick = index * step;
+        const hit = on.get(index);
+        return (
+          <div
+            key={i}
+            id={cellId(pad, index)}
+            role="gridcell"
+            aria-label={`${name} ${stepWords(tick, step, meter)}`}
+            aria-selected={hit !== undefined}
+            aria-description={hit ? wordsOf(hit) : 'off'}
+            style={{
+              position: 'absolute',
+              left: i * step * scale,
+              width: Math.min(step, length - tick) * scale,
+              top: 0,
+              bottom: 0,
+            }}
+          />
+        );
+      })}
+    </div>
+  );
+}, isSame);
+
+/** A hit in words, as far as it is not plain. */
+function wordsOf({ velocity, pitch, odds, roll }: SoundingHit): string {
+  const words = ['on', `velocity ${Math.round(velocity * 127)}`];
+  if (pitch !== 0) words.push(`pitch ${pitch > 0 ? '+' : ''}${pitch}`);
+  if (odds < 1) words.push(`odds ${Math.round(odds * 100)} %`);
+  if (roll) words.push(`roll of ${roll.strokes}`);
+  return words.join(', ');
+}
+
+/** Whether a row would be just as it is: its list is made anew with every change of the pattern. */
+function isSame(before: RowProps, now: RowProps): boolean {
+  const { hits, ...rest } = now;
+  return (
+    (before.hits === hits || sameHits(before.hits, hits)) &&
+    (Object.keys(rest) as (keyof typeof rest)[]).every((key) => before[key] === rest[key])
+  );
+}
+
+function sameHits(a: readonly SoundingHit[], b: readonly SoundingHit[]): boolean {
+  if (a.length !== b.length) return false;
+  return a.every((hit, i) => {
+    const { tick, velocity, pitch, odds, roll } = b[i]!;
+    return (
+      hit.tick === tick && hit.velocity === velocity && hit.pitch === pitch && hit.odds === odds && hit.roll === roll
+    );
+  });
+}
+
+/** Id of a cell's element, for `aria-activedescendant`. */
+export function cellId(pad: number, index: number): string {
+  return `step-${pad}-${index}`;
+}

@@ -1,0 +1,218 @@
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { spanOf } from '@/core/edit/select';
+import type { Pattern } from '@/core/model/set';
+import { CONTROLS, type Control } from '@/core/sequence/moves';
+import { isWindowed } from '@/core/sequence/loopWindow';
+import { PPQ, ticksPerBar } from '@/core/time/ticks';
+import { GRIDS, type GridName } from '@/core/timing/grid';
+import { CURRENT_TRACK, selectPattern, selectSet, selectTrace } from '@/store/selectors';
+import { sheetToggled, type SheetName } from '@/store/sessionSlice';
+import { edited, traceSet } from '@/store/setSlice';
+import { controlShown, selectingToggled, selectSelected, selectSteps, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { PopMenu } from '../shared/PopMenu';
+import { useTokens } from '../theme/theme';
+import { WORDS } from '../theme/tokens';
+import { StepGrid } from './StepGrid';
+import { useStepKeys } from './useStepKeys';
+import { CONTROL_NAMES } from './valueWords';
+
+const STEP_OPTIONS = GRIDS.filter(({ name }) => !name.endsWith('D')).map(({ name }) => ({
+  value: name as GridName,
+  name,
+}));
+const MOST_BARS = 8;
+
+/** The current pattern as lanes and steps, with the tools for it. `bars` are in view to begin with. */
+export function StepsPanel({ bars, wide }: { bars: number; wide: boolean }) {
+  const tokens = useTokens();
+  const pattern = useAppSelector(selectPattern);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const { span } = useAppSelector(selectSteps);
+  const step = useAppSelector(selectStepTicks);
+  useStepKeys();
+  if (!pattern) {
+    return (
+      <Text style={[styles.empty, { color: tokens.cap }]}>
+        There is no pattern here. Choose or make one by the pattern’s name above.
+      </Text>
+    );
+  }
+  const bar = ticksPerBar(meter);
+  const most = Math.min(pattern.length, MOST_BARS * bar);
+  const shown = Math.min(most, span ?? bars * bar);
+  return (
+    <View style={styles.panel}>
+      <View style={wide ? styles.oneRow : styles.rows}>
+        <ViewTools most={most} shown={shown} />
+        <LoopTools pattern={pattern} shown={shown} wide={wide} />
+      </View>
+      <StepGrid pattern={pattern} step={step} span={shown} />
+    </View>
+  );
+}
+
+/** How steps are looked at and touched. */
+function ViewTools({ most, shown }: { most: number; shown: number }) {
+  const dispatch = useAppDispatch();
+  const { step, selecting } = useAppSelector(selectSteps);
+  const selected = useAppSelector(selectSelected);
+  return (
+    <View style={styles.tools}>
+      <Choice
+        label="Step size"
+        caption="Step"
+        value={step}
+        options={STEP_OPTIONS}
+        grow
+        numeric
+        onChoose={(name) => dispatch(stepSizeSet(name))}
+        style={styles.tool}
+      />
+      <ControlButton
+        label="Zoom out"
+        icon="magnify-minus-outline"
+        disabled={shown >= most}
+        onPress={() => dispatch(spanSet(Math.min(most, shown * 2)))}
+        style={styles.tool}
+      />
+      <ControlButton
+        label="Zoom in"
+        icon="magnify-plus-outline"
+        description={`${Math.round((shown / PPQ) * 100) / 100} quarters in view`}
+        disabled={shown <= PPQ}
+        onPress={() => dispatch(spanSet(Math.max(PPQ, shown / 2)))}
+        style={styles.tool}
+      />
+      <ControlButton
+        label="Select"
+        text={selected.length > 0 ? `Sel ${selected.length}` : 'Select'}
+        pressed={selecting}
+        onPress={() => dispatch(selectingToggled())}
+        style={styles.tool}
+      />
+      <SheetKey name="edit" title="Edit" />
+      <SheetKey name="generate" title="Generate" />
+    </View>
+  );
+}
+
+/** What goes round, what is seen beneath, and what moves. */
+function LoopTools({ pattern, shown, wide }: { pattern: Pattern; shown: number; wide: boolean }) {
+  const dispatch = useAppDispatch();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const windowed = isWindowed(pattern);
+  const { control } = useAppSelector(selectSteps);
+  /** A window round what is chosen; without a choice, the bar that plays or where the cursor is, or less if less is seen. */
+  const window = () => {
+    const state = store.getState();
+    const { meter } = selectSet(state);
+    const chosen = spanOf(pattern, new Set(selectSelected(state)), selectStepTicks(state));
+    if (chosen) return { start: Math.max(0, chosen.from), length: chosen.to - Math.max(0, chosen.from) };
+    const length = Math.min(ticksPerBar(meter), shown, pattern.length / 2);
+    const { performance } = instrument;
+    const { playing } = state.session;
+    const at = playing ? performance.positionAt(performance.tickHeard(globalThis.performance.now())) : (state.steps.cursor?.tick ?? 0); // prettier-ignore
+    return { start: Math.floor(at / length) * length, length };
+  };
+  const setWindow = (next: { start: number; length: number } | null) =>
+    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next } }));
+  return (
+    <View style={styles.tools}>
+      <ControlButton
+        label="Loop window"
+        text="Window"
+        pressed={windowed}
+        onPress={() => setWindow(window())}
+        style={styles.tool}
+      />
+      <ControlButton
+        label="Whole pattern"
+        text="Whole"
+        disabled={!windowed}
+        onPress={() => setWindow(null)}
+        style={styles.tool}
+      />
+      <SheetKey name="length" title="Length" />
+      <TraceKey />
+      <PopMenu
+        grow
+        label="Moves"
+        text={control ? CONTROL_NAMES[control] : 'Moves'}
+        description={control ? `${CONTROL_NAMES[control]} is shown` : 'none is shown'}
+        style={styles.tool}
+        items={[
+          { title: 'None', chosen: control === null, act: () => dispatch(controlShown(null)) },
+          ...CONTROLS.map((value: Control) => ({
+            title: CONTROL_NAMES[value],
+            chosen: value === control,
+            act: () => dispatch(controlShown(value)),
+          })),
+          { title: 'Record Moves', icon: 'record', ruled: true, act: () => dispatch(sheetToggled('moves')) },
+        ]}
+      />
+      {wide && <ControlButton label="Keys" text="?" onPress={() => dispatch(sheetToggled('keys'))} />}
+    </View>
+  );
+}
+
+/** Which pattern is shown beneath this one: any of the set's others. */
+function TraceKey() {
+  const dispatch = useAppDispatch();
+  const { tracks, trace } = useAppSelector(selectSet);
+  const pattern = useAppSelector(selectPattern);
+  const traced = useAppSelector(selectTrace);
+  const items = tracks.flatMap((track, t) =>
+    track.patterns.flatMap((other, slot) =>
+      other && other !== pattern
+        ? [
+            {
+              title: tracks.length > 1 ? `${track.name} · ${other.name}` : `${slot + 1}  ${other.name}`,
+              chosen: trace?.track === t && trace.slot === slot,
+              act: () => dispatch(traceSet({ track: t, slot })),
+            },
+          ]
+        : [],
+    ),
+  );
+  return (
+    <PopMenu
+      grow
+      label="Trace"
+      text="Trace"
+      pressed={traced !== null}
+      description={traced ? `${traced.name} is shown beneath` : 'nothing is shown beneath'}
+      style={styles.tool}
+      items={[{ title: 'None', chosen: !traced, act: () => dispatch(traceSet(null)) }, ...items]}
+    />
+  );
+}
+
+function SheetKey({ name, title }: { name: SheetName; title: string }) {
+  const dispatch = useAppDispatch();
+  const open = useAppSelector((state) => state.session.sheet === name);
+  return (
+    <ControlButton
+      label={title}
+      text={title}
+      pressed={open}
+      onPress={() => dispatch(sheetToggled(name))}
+      style={styles.tool}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  panel: { flex: 1, minHeight: 0, minWidth: 0, gap: 6 },
+  rows: { gap: 4 },
+  oneRow: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
+  tools: { flexDirection: 'row', gap: 4, flexGrow: 1 },
+  tool: { flexGrow: 1, maxWidth: 160, paddingHorizontal: 2 },
+  empty: { fontFamily: WORDS, fontSize: 17, padding: 16 },
+});

@@ -1,0 +1,197 @@
+import { useEffect, useRef, useState } from 'react';
+import { useStore } from 'react-redux';
+import type { Edit } from '@/core/edit/edit';
+import { hitsInStep } from '@/core/edit/steps';
+import { PADS, type Hit } from '@/core/model/set';
+import { passOf } from '@/core/sequence/soundingHits';
+import { CURRENT_TRACK, selectPattern } from '@/store/selectors';
+import { sheetShown } from '@/store/sessionSlice';
+import { edited } from '@/store/setSlice';
+import { cursorMoved, hitOpened, hitsSelected, hitToggled } from '@/store/stepsSlice';
+import type { Store } from '@/store/store';
+import { KEY_VELOCITY } from '../pads/PadGrid';
+import { useInstrument } from '../shared/InstrumentContext';
+import { cellAt, LANES, tickAtX, xOf, type Geometry } from './geometry';
+
+/** A finger held this long on a step opens it. */
+const LONG_MS = 450;
+/** A press that moves less than this is a tap. */
+const TAP_PX = 8;
+/** A tap this near means a hit. */
+const REACH_PX = 14;
+
+type Box = { x: number; y: number; width: number; height: number };
+
+type Gesture =
+  | { kind: 'paint'; pad: number; last: number; erase: boolean; pending: boolean; name: string }
+  | { kind: 'box'; x: number; y: number }
+  /** Chosen hits follow the finger; `done` is how far they have come. */
+  | { kind: 'move'; x: number; y: number; ticks: number; lanes: number; free: boolean; moved: boolean; id: number; name: string }; // prettier-ignore
+
+let gestures = 0;
+/** A name that makes all edits of one gesture one step of undo. */
+export const gestureName = (what: string) => `${what} ${++gestures}`;
+
+/**
+ * What a finger does on the cells. It paints (or, begun on a filled step, erases) along its lane and never scrolls; held on a
+ * step it opens it; while choosing, it draws a box around hits, or takes the chosen ones along.
+ */
+export function useCellGestures(geometry: Geometry) {
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const gesture = useRef<Gesture | null>(null);
+  const hold = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const [box, setBox] = useState<Box | null>(null);
+  useEffect(() => () => clearTimeout(hold.current), []);
+
+  const edit = (what: Edit, name: string) =>
+    store.dispatch(edited({ track: CURRENT_TRACK, edit: what, gesture: name }));
+
+  /** The pattern as it is now, not as it was drawn last: one swipe touches many steps between two pictures. */
+  const inStep = (pad: number, index: number) => {
+    const pattern = selectPattern(store.getState());
+    const { step } = geometry;
+    return pattern ? hitsInStep(pattern, { pad, tick: index * step, length: step }) : [];
+  };
+
+  /** Fills a step, or empties it. */
+  const touch = (pad: number, index: number, erase: boolean, name: string) => {
+    const there = inStep(pad, index);
+    if (erase && there.length > 0) edit({ kind: 'erase', ids: there.map((hit) => hit.id) }, name);
+    if (erase || there.length > 0 || instrument.isFull(CURRENT_TRACK)) return;
+    const { fixedVelocity } = store.getState().settings;
+    const velocity = fixedVelocity.on ? fixedVelocity.value : KEY_VELOCITY;
+    const { step } = geometry;
+    const hit: Hit = { id: instrument.nextId(), pad, tick: index * step, length: step / 2, velocity, snap: null };
+    edit({ kind: 'paint', hits: [hit] }, name);
+  };
+
+  const toggle = (pad: number, index: number) => touch(pad, index, inStep(pad, index).length > 0, gestureName('swipe'));
+
+  /** Opens the hit of a step in its sheet. */
+  const openStep = (pad: number, index: number) => {
+    const [hit] = inStep(pad, index);
+    if (!hit) return;
+    store.dispatch(hitOpened(hit.id));
+    store.dispatch(sheetShown('step'));
+  };
+
+  const hitAt = (x: number, y: number) => {
+    const pattern = selectPattern(store.getState());
+    if (!pattern) return null;
+    const pad = LANES[cellAt(geometry, x, y).lane]!;
+    const { sounding, covered } = passOf(pattern);
+    const near = [...sounding, ...covered]
+      .filter((hit) => hit.pad === pad)
+      .map((hit) => ({ id: hit.id, off: Math.abs(xOf(geometry, hit.struck) + 4 - x) }))
+      .sort((a, b) => a.off - b.off)[0];
+    return near && near.off <= REACH_PX ? near.id : null;
+  };
+
+  const select = ({ x, y, width, height }: Box) => {
+    const pattern = selectPattern(store.getState());
+    if (!pattern) return;
+    const [top, bottom] = [cellAt(geometry, x, y).lane, cellAt(geometry, x, y + height).lane];
+    const pads = LANES.slice(top, bottom + 1);
+    const [from, to] = [tickAtX(geometry, x - 4), tickAtX(geometry, x + width - 4)];
+    const { sounding, covered } = passOf(pattern);
+    const inside = [...sounding, ...covered].filter((h) => pads.includes(h.pad) && h.struck >= from && h.struck < to);
+    store.dispatch(hitsSelected(inside.map((hit) => hit.id)));
+  };
+
+  const at = (event: React.PointerEvent) => {
+    const { left, top } = event.currentTarget.getBoundingClientRect();
+    return { x: event.clientX - left, y: event.clientY - top };
+  };
+
+  const onPointerDown = (event: React.PointerEvent) => {
+    if (event.pointerType === 'mouse' && event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const { x, y } = at(event);
+    const { lane, index } = cellAt(geometry, x, y);
+    const pad = LANES[lane]!;
+    const { selecting, selected } = store.getState().steps;
+    store.dispatch(cursorMoved({ pad, tick: index * geometry.step }));
+    if (selecting || event.shiftKey) {
+      const id = hitAt(x, y);
+      if (id !== null && selected.includes(id)) {
+        const name = gestureName('move');
+        gesture.current = { kind: 'move', x, y, ticks: 0, lanes: 0, free: event.altKey, moved: false, id, name };
+      } else gesture.current = { kind: 'box', x, y };
+      return;
+    }
+    const name = gestureName('swipe');
+    const erase = inStep(pad, index).length > 0;
+    // A filled step is emptied once it is clear that the finger does not stay to open it.
+    gesture.current = { kind: 'paint', pad, last: index, erase, pending: erase, name };
+    if (!erase) touch(pad, index, false, name);
+    clearTimeout(hold.current);
+    hold.current = setTimeout(() => {
+      const now = gesture.current;
+      if (now?.kind !== 'paint' || now.last !== index || (now.erase && !now.pending)) return;
+      gesture.current = null;
+      openStep(pad, index);
+    }, LONG_MS);
+  };
+
+  const onPointerMove = (event: React.PointerEvent) => {
+    const now = gesture.current;
+    if (!now) return;
+    const { x, y } = at(event);
+    if (now.kind === 'box') {
+      const [left, top] = [Math.min(x, now.x), Math.min(y, now.y)];
+      const next = { x: left, y: top, width: Math.abs(x - now.x), height: Math.abs(y - now.y) };
+      setBox(next);
+      return select(next);
+    }
+    if (now.kind === 'move') return take(now, x, y);
+    const { index } = cellAt(geometry, x, y);
+    if (index === now.last) return;
+    if (now.pending) {
+      now.pending = false;
+      touch(now.pad, now.last, true, now.name);
+    }
+    // A fast finger leaps over steps: all between are touched too.
+    const way = Math.sign(index - now.last);
+    while (now.last !== index) touch(now.pad, (now.last += way), now.erase, now.name);
+  };
+
+  /** The chosen hits follow the finger, step by step or freely. */
+  const take = (now: Extract<Gesture, { kind: 'move' }>, x: number, y: number) => {
+    if (Math.hypot(x - now.x, y - now.y) > TAP_PX) now.moved = true;
+    if (!now.moved) return;
+    const { scale, step, laneHeight } = geometry;
+    const way = (x - now.x) / scale;
+    const ticks = now.free ? Math.round(way) : Math.round(way / step) * step;
+    const lanes = Math.max(1 - PADS, Math.min(PADS - 1, Math.round((now.y - y) / laneHeight)));
+    if (ticks === now.ticks && lanes === now.lanes) return;
+    const ids = store.getState().steps.selected;
+    edit({ kind: 'move', ids, ticks: ticks - now.ticks, lanes: lanes - now.lanes }, now.name);
+    now.ticks = ticks;
+    now.lanes = lanes;
+  };
+
+  const onPointerUp = (event: React.PointerEvent) => {
+    clearTimeout(hold.current);
+    const now = gesture.current;
+    gesture.current = null;
+    setBox(null);
+    if (now?.kind === 'paint' && now.pending) touch(now.pad, now.last, true, now.name);
+    if (now?.kind === 'move' && !now.moved) store.dispatch(hitToggled(now.id));
+    if (now?.kind === 'box') {
+      const { x, y } = at(event);
+      if (Math.hypot(x - now.x, y - now.y) > TAP_PX) return;
+      const id = hitAt(x, y);
+      if (id !== null) store.dispatch(hitToggled(id));
+      else store.dispatch(hitsSelected([]));
+    }
+  };
+
+  const onPointerCancel = () => {
+    clearTimeout(hold.current);
+    gesture.current = null;
+    setBox(null);
+  };
+
+  return { box, toggle, openStep, handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel } };
+}
