@@ -1,20 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import { demoSet, emptySet } from '@/core/model/create';
-import type { BeatSet } from '@/core/model/set';
-import { expect, test, type App } from './support/app';
+import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';
+import { cell, hitsOf, middle, openSheet, openSteps as open } from './support/steps';
 
-const hits = (set: BeatSet) => set.tracks[0]!.patterns[0]!.hits;
-const open = async (app: App, set: BeatSet = emptySet()) => {
-  await app.openSet(set);
-  await app.page.getByRole('link', { name: 'Steps' }).click();
-  await expect(app.page.getByRole('grid', { name: 'Steps' })).toBeVisible();
-};
-const cell = (app: App, name: string) => app.page.getByRole('gridcell', { name, exact: true });
-const middle = async (app: App, name: string) => {
-  const { x, y, width, height } = (await cell(app, name).boundingBox())!;
-  return { x: x + width / 2, y: y + height / 2 };
-};
+const hits = hitsOf;
 
 test('four taps make a kick on every beat; a swipe fills hats; from a filled step a swipe erases; each is one step of undo', async ({
   app,
@@ -110,6 +100,7 @@ test('a line drawn across the velocities is followed by every hit that it passes
   const velocities = hits(drawn).map((h) => h.velocity);
   expect(velocities.every((v, i) => i === 0 || v > velocities[i - 1]!)).toBe(true);
   expect(velocities[0]).toBeLessThan(0.15);
+  await openSheet(app, 'Edit');
   await app.button('Rotate right').click();
   const turned = await app.savedSet((s) => hits(s)[15]!.tick === 0);
   expect(hits(turned)[0]!.tick).toBe(240);
@@ -117,6 +108,59 @@ test('a line drawn across the velocities is followed by every hit that it passes
   await app.savedSet((s) => hits(s).length === 0);
   for (let i = 0; i < 3; i++) await app.undo.click();
   expect(hits(await app.savedSet((s) => hits(s)[15]?.velocity === 0.5)).map((h) => h.velocity)).toEqual(Array(16).fill(0.5)); // prettier-ignore
+});
+
+test('a lane is muted and heard alone in the pattern, and its label is its pad all the while', async ({
+  app,
+  page,
+}) => {
+  const set = emptySet();
+  const strokes = [0, 4].flatMap((pad) => Array.from({ length: 8 }, (_, i) => ({ pad, tick: i * 480 })));
+  set.tracks[0]!.patterns[0]!.hits = strokes.map((hit, i) => ({ id: i + 1, length: 1, velocity: 0.8, snap: null, ...hit })); // prettier-ignore
+  await open(app, set);
+  await app.button('Hear Closed hat').click();
+  await app.button('Mute Closed hat').click();
+  await expect(app.button('Hear Closed hat')).toHaveAttribute('aria-description', 'muted');
+  await app.play.click();
+  await listen(page, 1.2);
+  const pattern = async () => (await heard(page)).events.filter((e) => e.kind === 'sounded').filter((e) => !e.live);
+  const muted = await pattern();
+  expect(muted.length).toBeGreaterThan(2);
+  expect(muted.every((e) => e.pad === 0)).toBe(true);
+  await app.button('Mute Closed hat').click();
+  await app.button('Solo Closed hat').click();
+  const before = (await pattern()).length;
+  await listen(page, 1.5);
+  const solo = (await pattern()).slice(before + 1); // one may have been on its way
+  expect(solo.length).toBeGreaterThan(2);
+  expect(solo.every((e) => e.pad === 4)).toBe(true);
+  await app.button('Hear Kick').click();
+  await listen(page, 0.3);
+  const live = (await heard(page)).events.filter((e) => e.kind === 'sounded').filter((e) => e.live);
+  expect(live.map((e) => e.pad)).toEqual([4, 0]);
+});
+
+test('a finger held on a step opens it: every value of its hit, without erasing it', async ({ app, page }) => {
+  await open(app, demoSet());
+  const before = hits(await app.savedSet()).length;
+  const { x, y } = await middle(app, 'Snare bar 1 beat 2 step 1');
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  const sheet = page.getByRole('dialog', { name: 'Step' });
+  await expect(sheet).toBeVisible();
+  await page.mouse.up();
+  await expect(sheet.getByText('Snare, bar 1 beat 2 step 1')).toBeVisible();
+  await app.button('Roll 3').click();
+  await app.strip('Odds').fill('40');
+  await app.strip('Odds').press('Enter');
+  const set = await app.savedSet((s) => hits(s).some((h) => h.roll && h.odds));
+  expect(hits(set)).toHaveLength(before);
+  expect(hits(set).find((h) => h.roll)).toMatchObject({ pad: 2, odds: 0.4, roll: { strokes: 3, over: 240 } });
+  await expect(cell(app, 'Snare bar 1 beat 2 step 1')).toHaveAttribute('aria-description', /odds 40 %, roll of 3/);
+  // A press that is short empties it.
+  await app.button('Close step').click();
+  await page.mouse.click(x, y);
+  await app.savedSet((s) => hits(s).length === before - 1);
 });
 
 test('keys: arrows go from cell to cell and scroll along, Enter fills and empties', async ({ app, page }) => {
@@ -129,7 +173,7 @@ test('keys: arrows go from cell to cell and scroll along, Enter fills and emptie
   const set = await app.savedSet((s) => hits(s).length === 1);
   expect(hits(set)).toMatchObject([{ pad: 1, tick: 1200 }]);
   await page.keyboard.press('PageDown');
-  await app.savedSet((s) => Math.abs(hits(s)[0]!.velocity - (0.8 - 5 / 127)) < 1e-9);
+  await app.savedSet((s) => Math.abs(hits(s)[0]!.velocity - (0.8 - 5 / 127)) <= 0.5 / 127);
   await page.keyboard.press(' ');
   await app.savedSet((s) => hits(s).length === 0);
   await expect(app.play).toBeVisible(); // Space went to the cell, not to the transport

@@ -82,7 +82,13 @@ export interface Pattern {
   lanes?: Lane[];
 }
 
-export interface Track {
+/** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
+export interface PadGates {
+  mutedPads?: number[];
+  soloPads?: number[];
+}
+
+export interface Track extends PadGates {
   name: string;
   /** Index of a feather tone of the theme, 0..7. */
   colour: number;
@@ -90,9 +96,6 @@ export interface Track {
   /** 0..1 */
   level: number;
   mute: boolean;
-  /** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
-  mutedPads?: number[];
-  soloPads?: number[];
   /** Pattern slots; an unused slot is null. */
   patterns: (Pattern | null)[];
   /** The slot that plays and is edited. */
@@ -156,7 +159,7 @@ export function currentPattern(track: Track): Pattern | null {
 }
 
 /** Whether a pad's pattern hits are heard. */
-export function isPadHeard({ mutedPads = [], soloPads = [] }: Track, pad: number): boolean {
+export function isPadHeard({ mutedPads = [], soloPads = [] }: PadGates, pad: number): boolean {
   return !mutedPads.includes(pad) && (soloPads.length === 0 || soloPads.includes(pad));
 }
 

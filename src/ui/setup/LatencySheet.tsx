@@ -11,7 +11,7 @@ import { NumberField } from '../shared/NumberField';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
-import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { RADIUS, WORDS_STRONG } from '../theme/tokens';
 
 const DEVICE_NAMES: Record<InputDevice, string> = { touch: 'Touch', pen: 'Pen', mouse: 'Mouse', keys: 'Keys' };
 

@@ -14,7 +14,8 @@ export interface PopMenuItem {
 }
 
 interface Props extends Omit<ComponentProps<typeof ControlButton>, 'onPress' | 'expanded'> {
-  items: readonly PopMenuItem[];
+  /** Asked for when it opens, if it is a function. */
+  items: readonly PopMenuItem[] | (() => readonly PopMenuItem[]);
   /** Takes its share of the room in a row. */
   grow?: boolean;
 }
@@ -39,7 +40,7 @@ export function PopMenu({ items, grow, ...button }: Props) {
       />
       {anchor && (
         <Menu visible anchor={anchor} onDismiss={close}>
-          {items.map(({ title, icon, chosen, ruled, act }) => (
+          {(typeof items === 'function' ? items() : items).map(({ title, icon, chosen, ruled, act }) => (
             <Fragment key={title}>
               {ruled && <Divider />}
               <Menu.Item

@@ -1,26 +1,29 @@
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
-import { isPadHeard, type Track } from '@/core/model/set';
+import { isPadHeard, type PadGates } from '@/core/model/set';
 import { CURRENT_TRACK } from '@/store/selectors';
 import { padMuteToggled, padSoloToggled } from '@/store/setSlice';
+import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch } from '@/store/store';
 import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
-import { LANES, type Geometry } from './geometry';
+import { LANES } from './geometry';
 
 interface Props {
   names: readonly string[];
-  track: Track;
-  geometry: Geometry;
+  gates: PadGates;
+  /** px: of a lane, of all that is in view, and how far the lanes are scrolled. */
+  laneHeight: number;
+  height: number;
+  y: number;
   /** The lane touched last. */
   chosen: number;
   /** Mute and solo stand beside each label. */
   roomy: boolean;
-  onPad: (pad: number) => void;
   /** px to which the lanes are scrolled. */
   onScroll: (y: number) => void;
 }
@@ -29,17 +32,28 @@ interface Props {
 const TAP_PX = 8;
 
 /** The lanes' labels: each is its pad, heard on press. A finger that goes on scrolls the lanes and paints nothing. */
-export function LaneLabels({ names, track, geometry: g, chosen, roomy, onPad, onScroll }: Props) {
+export const LaneLabels = memo(function LaneLabels({
+  names,
+  gates,
+  laneHeight,
+  height,
+  y,
+  chosen,
+  roomy,
+  onScroll,
+}: Props) {
+  const dispatch = useAppDispatch();
   const tokens = useTokens();
   const instrument = useInstrument();
   const drag = useRef<{ y: number; from: number; moved: boolean } | null>(null);
-  const { mutedPads = [], soloPads = [] } = track;
+  const { mutedPads = [], soloPads = [] } = gates;
   const release = (pad: number) => (event: React.PointerEvent) => {
     drag.current = null;
     instrument.padUp(pad, event.timeStamp, deviceOf(event));
   };
-  return LANES.map((pad, lane) => (
-    <div key={pad} style={{ ...rowBox, top: lane * g.laneHeight - g.y, height: g.laneHeight }}>
+  const first = Math.floor(y / laneHeight);
+  return LANES.slice(first, Math.ceil((y + height) / laneHeight)).map((pad, i) => (
+    <div key={pad} style={{ ...rowBox, top: (first + i) * laneHeight - y, height: laneHeight }}>
       <div
         role="button"
         tabIndex={0}
@@ -51,8 +65,8 @@ export function LaneLabels({ names, track, geometry: g, chosen, roomy, onPad, on
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, deviceOf(event));
-          onPad(pad);
-          drag.current = { y: event.clientY, from: g.y, moved: false };
+          dispatch(laneChosen(pad));
+          drag.current = { y: event.clientY, from: y, moved: false };
         }}
         onPointerMove={(event) => {
           const d = drag.current;
@@ -67,15 +81,15 @@ export function LaneLabels({ names, track, geometry: g, chosen, roomy, onPad, on
           event.preventDefault();
           instrument.padDown(pad, KEY_VELOCITY, event.timeStamp, 'keys');
           instrument.padUp(pad, event.timeStamp, 'keys');
-          onPad(pad);
+          dispatch(laneChosen(pad));
         }}
       >
         <Text
           numberOfLines={1}
           style={[
             styles.label,
-            { color: isPadHeard(track, pad) ? tokens.wing : tokens.cap },
-            !isPadHeard(track, pad) && styles.silent,
+            { color: isPadHeard(gates, pad) ? tokens.wing : tokens.cap },
+            !isPadHeard(gates, pad) && styles.silent,
           ]}
         >
           {names[pad]}
@@ -84,27 +98,27 @@ export function LaneLabels({ names, track, geometry: g, chosen, roomy, onPad, on
           <Text style={[styles.mark, { color: tokens.breast }]}>{soloPads.includes(pad) ? 'S' : 'M'}</Text>
         )}
       </div>
-      {roomy && <MuteSolo name={names[pad]!} pad={pad} track={track} />}
+      {roomy && <MuteSolo name={names[pad]!} pad={pad} gates={gates} />}
     </div>
   ));
-}
+});
 
 /** Takes one lane out of the pattern, or hears it alone; hands are heard all the same. */
-export function MuteSolo({ name, pad, track }: { name: string; pad: number; track: Track }) {
+export function MuteSolo({ name, pad, gates }: { name: string; pad: number; gates: PadGates }) {
   const dispatch = useAppDispatch();
   return (
     <>
       <ControlButton
         label={`Mute ${name}`}
         text="M"
-        pressed={track.mutedPads?.includes(pad) ?? false}
+        pressed={gates.mutedPads?.includes(pad) ?? false}
         onPress={() => dispatch(padMuteToggled({ track: CURRENT_TRACK, pad }))}
         style={styles.key}
       />
       <ControlButton
         label={`Solo ${name}`}
         text="S"
-        pressed={track.soloPads?.includes(pad) ?? false}
+        pressed={gates.soloPads?.includes(pad) ?? false}
         onPress={() => dispatch(padSoloToggled({ track: CURRENT_TRACK, pad }))}
         style={styles.key}
       />

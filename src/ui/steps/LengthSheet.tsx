@@ -118,7 +118,7 @@ function OfPattern({ pattern }: { pattern: Pattern }) {
       <Words>{`From a sixteenth to ${MOST_BARS} bars. What lies beyond a shorter length waits on the tape.`}</Words>
       <SheetTitle>Loop window</SheetTitle>
       {field('Window start', window.start, 0, pattern.length - SHORTEST_LOOP, (start) =>
-        setWindow(start, window.length),
+        setWindow(start, Math.min(window.length, pattern.length - start)),
       )}
       {field('Window length', window.length, SHORTEST_LOOP, pattern.length, (length) =>
         setWindow(window.start, length),

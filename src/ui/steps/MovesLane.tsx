@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/moves';
@@ -13,6 +13,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useTokens } from '../theme/theme';
 import { WORDS, type Tokens } from '../theme/tokens';
 import { tickAtX, xOf, type Geometry } from './geometry';
+import { LaneCanvas } from './LaneCanvas';
 import { gestureName } from './useCellGestures';
 import { CONTROL_NAMES, controlWords } from './valueWords';
 
@@ -36,19 +37,11 @@ export function MovesLane({ pattern, name, geometry: g, labels, height }: Props)
   const dispatch = useAppDispatch();
   const { pad, control } = useAppSelector(selectSteps);
   const [erasing, setErasing] = useState(false);
-  const canvas = useRef<HTMLCanvasElement>(null);
   const drag = useRef<{ before: readonly MovePoint[]; drawn: MovePoint[]; from: number; to: number; gesture: string } | null>(null); // prettier-ignore
   const points = control ? movePoints(pattern, pad, control) : [];
   const range = CONTROL_RANGES[control ?? 'pitch'];
   const span = range.max - range.min;
 
-  useEffect(() => {
-    const c = canvas.current?.getContext('2d');
-    if (!c || !control) return;
-    const ratio = window.devicePixelRatio || 1;
-    c.setTransform(ratio, 0, 0, ratio, 0, 0);
-    drawMove(c, g, height, points, range, pattern.length, tokens);
-  });
   if (!control) return null;
 
   const set = (next: readonly MovePoint[], gesture: string) =>
@@ -125,12 +118,10 @@ export function MovesLane({ pattern, name, geometry: g, labels, height }: Props)
         onPointerUp={() => (drag.current = null)}
         onPointerCancel={() => (drag.current = null)}
       >
-        <canvas
-          ref={canvas}
-          aria-hidden
-          width={Math.round(g.width * (globalThis.devicePixelRatio || 1))}
-          height={Math.round(height * (globalThis.devicePixelRatio || 1))}
-          style={{ width: g.width, height, display: 'block' }}
+        <LaneCanvas
+          width={g.width}
+          height={height}
+          draw={(c) => drawMove(c, g, height, points, range, pattern.length, tokens)}
         />
       </div>
     </div>
@@ -147,7 +138,6 @@ function drawMove(
   tokens: Tokens,
 ): void {
   const y = (value: number) => 6 + (height - 12) * (1 - (value - min) / (max - min));
-  c.clearRect(0, 0, g.width, height);
   c.fillStyle = tokens.rule;
   c.fillRect(0, y(neutral), g.width, 1);
   const [first, last] = [points[0], points[points.length - 1]];

@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { memo, useRef } from 'react';
 import { Text } from 'react-native-paper';
 import { StyleSheet } from 'react-native';
 import type { DenseMoment } from '@/core/edit/density';
@@ -39,7 +39,7 @@ type Drag = {
  * Bars and beats, and the loop window as a bracket with two grips beneath them. A finger on the numbers scrolls; on a grip
  * it moves that end, on the bracket between them the whole window.
  */
-export function Ruler({ geometry: g, meter, length, window, dense, onScroll, onWindow }: Props) {
+export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, dense, onScroll, onWindow }: Props) {
   const tokens = useTokens();
   const drag = useRef<Drag | null>(null);
   const windowed = window.length < length;
@@ -142,6 +142,15 @@ export function Ruler({ geometry: g, meter, length, window, dense, onScroll, onW
       {grip('start', window.start)}
       {grip('end', end)}
     </div>
+  );
+}, isSame);
+
+/** Whether it would be drawn just as it is: the dense moments are found anew with every change of the pattern. */
+function isSame({ dense: before, ...a }: Props, { dense, ...b }: Props): boolean {
+  return (
+    before.length === dense.length &&
+    before.every(({ tick, sounds }, i) => dense[i]!.tick === tick && dense[i]!.sounds === sounds) &&
+    (Object.keys(a) as (keyof typeof a)[]).every((key) => a[key] === b[key])
   );
 }
 

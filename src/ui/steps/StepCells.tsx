@@ -71,7 +71,11 @@ const CellRow = memo(function CellRow({
     if (!on.has(index)) on.set(index, hit);
   }
   return (
-    <div role="row" aria-label={name} style={{ position: 'absolute', left: 0, right: 0, top, height }}>
+    <div
+      role="row"
+      aria-label={name}
+      style={{ position: 'absolute', left: 0, right: 0, top, height, contain: 'strict' }}
+    >
       {Array.from({ length: count }, (_, i) => {
         const index = from + i;
         const tick = index * step;

@@ -1,4 +1,4 @@
-import { useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
@@ -8,7 +8,7 @@ import { windowOf } from '@/core/sequence/loopWindow';
 import { passOf } from '@/core/sequence/soundingHits';
 import { CURRENT_TRACK, selectSet, selectTrace, selectTrack } from '@/store/selectors';
 import { edited } from '@/store/setSlice';
-import { cursorMoved, laneChosen, selectSelected, selectSteps } from '@/store/stepsSlice';
+import { cursorMoved, selectSelected, selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
@@ -16,6 +16,7 @@ import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
 import { byPad, drawSteps, type StepsPicture } from './drawSteps';
 import { geometryOf, LANES, RULER_PX, xOf } from './geometry';
+import { LaneCanvas } from './LaneCanvas';
 import { LaneLabels } from './LaneLabels';
 import { MovesLane } from './MovesLane';
 import { Ruler } from './Ruler';
@@ -60,7 +61,26 @@ export function StepGrid({ pattern, step, span }: Props) {
   const [scrollX, setScrollX] = useState(0);
   const [scrollY, setScrollY] = useState(Infinity); // from the kick upwards to begin with
   const [focused, setFocused] = useState(false);
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const [scrolling, stir] = useScrolling();
+  const scrollTime = useCallback(
+    (tick: number) => {
+      setScrollX(tick);
+      stir();
+    },
+    [stir],
+  );
+  const scrollLanes = useCallback(
+    (y: number) => {
+      setScrollY(y);
+      stir();
+    },
+    [stir],
+  );
+  const onWindow = useCallback(
+    (next: LoopWindow, gesture: string) =>
+      dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next }, gesture })),
+    [dispatch],
+  );
   const playhead = useRef<HTMLElement | null>(null);
 
   const roomy = size.width > 760;
@@ -73,7 +93,12 @@ export function StepGrid({ pattern, step, span }: Props) {
     () => geometryOf({ width, height, length, step, span, scrollX, scrollY }),
     [width, height, length, step, span, scrollX, scrollY],
   );
-  const window = windowOf(pattern);
+  const { start, length: round } = windowOf(pattern);
+  const window = useMemo(() => ({ start, length: round }), [start, round]);
+  const gates = useMemo(
+    () => ({ mutedPads: track.mutedPads, soloPads: track.soloPads }),
+    [track.mutedPads, track.soloPads],
+  );
 
   const lanes = useMemo(() => {
     const { sounding, covered } = passOf(pattern);
@@ -86,21 +111,20 @@ export function StepGrid({ pattern, step, span }: Props) {
   const selected = useMemo(() => new Set(selectedIds), [selectedIds]);
   const { box, toggle, openStep, handlers } = useCellGestures(g);
 
-  // Before the browser paints: a step is drawn in the frame in which it was touched.
-  useLayoutEffect(() => {
-    const context = canvas.current?.getContext('2d');
-    if (!context || width === 0) return;
+  const paint = (context: CanvasRenderingContext2D) => {
     const picture: StepsPicture = {
       ...{ geometry: g, meter, length, window, selected, box, tokens },
       ...{ sounding: lanes.sounding, covered: lanes.covered, trace: traced },
-      isHeard: (pad) => isPadHeard(track, pad),
+      isHeard: (pad) => isPadHeard(gates, pad),
     };
-    const ratio = globalThis.devicePixelRatio || 1;
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
     drawSteps(context, picture);
-  });
-  // The names follow when there is time.
-  const slow = useDeferredValue(useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]));
+  };
+  // The names follow when there is time, and once scrolling rests.
+  const named = useRested(
+    useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]),
+    scrolling,
+  );
+  const slow = useDeferredValue(named);
 
   const placePlayhead = (now: number) => {
     if (!playhead.current) return;
@@ -152,9 +176,6 @@ export function StepGrid({ pattern, step, span }: Props) {
     event.stopPropagation();
   };
 
-  const onWindow = (next: LoopWindow, gesture: string) =>
-    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next }, gesture }));
-  const ratio = typeof globalThis.devicePixelRatio === 'number' ? globalThis.devicePixelRatio : 1;
   return (
     <View
       style={[styles.grid, { backgroundColor: tokens.deep }]}
@@ -167,19 +188,20 @@ export function StepGrid({ pattern, step, span }: Props) {
           length={length}
           window={window}
           dense={lanes.dense}
-          onScroll={setScrollX}
+          onScroll={scrollTime}
           onWindow={onWindow}
         />
       </div>
       <div style={{ ...columnBox, top: RULER_PX, width: labels, height }}>
         <LaneLabels
           names={names}
-          track={track}
-          geometry={g}
+          gates={gates}
+          laneHeight={g.laneHeight}
+          height={height}
+          y={g.y}
           chosen={chosen}
           roomy={roomy}
-          onPad={(pad) => dispatch(laneChosen(pad))}
-          onScroll={setScrollY}
+          onScroll={scrollLanes}
         />
       </div>
       <div
@@ -197,18 +219,12 @@ export function StepGrid({ pattern, step, span }: Props) {
         onBlur={() => setFocused(false)}
         onContextMenu={(event) => event.preventDefault()}
         onWheel={(event) => {
-          if (event.deltaX !== 0 || event.shiftKey) setScrollX(g.start + (event.deltaX || event.deltaY) / g.scale);
-          else setScrollY(g.y + event.deltaY);
+          if (event.deltaX !== 0 || event.shiftKey) scrollTime(g.start + (event.deltaX || event.deltaY) / g.scale);
+          else scrollLanes(g.y + event.deltaY);
         }}
         {...handlers}
       >
-        <canvas
-          ref={canvas}
-          aria-hidden
-          width={Math.round(width * ratio)}
-          height={Math.round(height * ratio)}
-          style={{ position: 'absolute', left: 0, top: 0, width, height }}
-        />
+        <LaneCanvas width={width} height={height} draw={paint} />
         <StepCells names={names} sounding={slow.sounding} geometry={slow.geometry} length={length} meter={meter} />
         {at && (
           <div
@@ -237,6 +253,28 @@ export function StepGrid({ pattern, step, span }: Props) {
   );
 }
 
+const REST_MS = 120;
+
+/** Whether the view is being scrolled, and what to call at each scroll. */
+function useScrolling(): [boolean, () => void] {
+  const [scrolling, setScrolling] = useState(false);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  useEffect(() => () => clearTimeout(timer.current), []);
+  const stir = useCallback(() => {
+    setScrolling(true);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => setScrolling(false), REST_MS);
+  }, []);
+  return [scrolling, stir];
+}
+
+/** A value that stands still while it is restless. */
+function useRested<T>(value: T, restless: boolean): T {
+  const [rested, setRested] = useState(value);
+  if (!restless && rested !== value) setRested(value);
+  return restless ? rested : value;
+}
+
 const MOVES: Record<string, readonly [lanes: number, steps: number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -244,9 +282,16 @@ const MOVES: Record<string, readonly [lanes: number, steps: number]> = {
   ArrowRight: [0, 1],
 };
 
-const topBox = { position: 'absolute', top: 0, right: 0 } as const;
+const topBox = { position: 'absolute', top: 0, right: 0, contain: 'layout' } as const;
 const columnBox = { position: 'absolute', left: 0, overflow: 'hidden', touchAction: 'none' } as const;
-const cellsBox = { position: 'absolute', right: 0, overflow: 'hidden', touchAction: 'none', outline: 'none' } as const;
+const cellsBox = {
+  position: 'absolute',
+  right: 0,
+  overflow: 'hidden',
+  touchAction: 'none',
+  outline: 'none',
+  contain: 'strict',
+} as const;
 const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex', flexDirection: 'column' } as const; // prettier-ignore
 const cursorBox = { position: 'absolute', pointerEvents: 'none', boxSizing: 'border-box' } as const;
 const playheadBox = { position: 'absolute', top: 0, bottom: 0, left: -4, pointerEvents: 'none' } as const;

@@ -1,8 +1,8 @@
+import { memo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { spanOf } from '@/core/edit/select';
-import type { Pattern } from '@/core/model/set';
 import { CONTROLS, type Control } from '@/core/sequence/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
@@ -10,7 +10,7 @@ import { GRIDS, type GridName } from '@/core/timing/grid';
 import { CURRENT_TRACK, selectPattern, selectSet, selectTrace } from '@/store/selectors';
 import { sheetToggled, type SheetName } from '@/store/sessionSlice';
 import { edited, traceSet } from '@/store/setSlice';
-import { controlShown, selectingToggled, selectSelected, selectSteps, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
+import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -33,7 +33,7 @@ export function StepsPanel({ bars, wide }: { bars: number; wide: boolean }) {
   const tokens = useTokens();
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
-  const { span } = useAppSelector(selectSteps);
+  const span = useAppSelector((state) => state.steps.span);
   const step = useAppSelector(selectStepTicks);
   useStepKeys();
   if (!pattern) {
@@ -50,7 +50,7 @@ export function StepsPanel({ bars, wide }: { bars: number; wide: boolean }) {
     <View style={styles.panel}>
       <View style={wide ? styles.oneRow : styles.rows}>
         <ViewTools most={most} shown={shown} />
-        <LoopTools pattern={pattern} shown={shown} wide={wide} />
+        <LoopTools shown={shown} wide={wide} />
       </View>
       <StepGrid pattern={pattern} step={step} span={shown} />
     </View>
@@ -58,10 +58,11 @@ export function StepsPanel({ bars, wide }: { bars: number; wide: boolean }) {
 }
 
 /** How steps are looked at and touched. */
-function ViewTools({ most, shown }: { most: number; shown: number }) {
+const ViewTools = memo(function ViewTools({ most, shown }: { most: number; shown: number }) {
   const dispatch = useAppDispatch();
-  const { step, selecting } = useAppSelector(selectSteps);
-  const selected = useAppSelector(selectSelected);
+  const step = useAppSelector((state) => state.steps.step);
+  const selecting = useAppSelector((state) => state.steps.selecting);
+  const selected = useAppSelector((state) => selectSelected(state).length);
   return (
     <View style={styles.tools}>
       <Choice
@@ -91,7 +92,7 @@ function ViewTools({ most, shown }: { most: number; shown: number }) {
       />
       <ControlButton
         label="Select"
-        text={selected.length > 0 ? `Sel ${selected.length}` : 'Select'}
+        text={selected > 0 ? `Sel ${selected}` : 'Select'}
         pressed={selecting}
         onPress={() => dispatch(selectingToggled())}
         style={styles.tool}
@@ -100,19 +101,23 @@ function ViewTools({ most, shown }: { most: number; shown: number }) {
       <SheetKey name="generate" title="Generate" />
     </View>
   );
-}
+});
 
 /** What goes round, what is seen beneath, and what moves. */
-function LoopTools({ pattern, shown, wide }: { pattern: Pattern; shown: number; wide: boolean }) {
+const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide: boolean }) {
   const dispatch = useAppDispatch();
   const store = useStore() as Store;
   const instrument = useInstrument();
-  const windowed = isWindowed(pattern);
-  const { control } = useAppSelector(selectSteps);
+  const windowed = useAppSelector((state) => {
+    const pattern = selectPattern(state);
+    return pattern !== null && isWindowed(pattern);
+  });
+  const control = useAppSelector((state) => state.steps.control);
   /** A window round what is chosen; without a choice, the bar that plays or where the cursor is, or less if less is seen. */
   const window = () => {
     const state = store.getState();
     const { meter } = selectSet(state);
+    const pattern = selectPattern(state)!;
     const chosen = spanOf(pattern, new Set(selectSelected(state)), selectStepTicks(state));
     if (chosen) return { start: Math.max(0, chosen.from), length: chosen.to - Math.max(0, chosen.from) };
     const length = Math.min(ticksPerBar(meter), shown, pattern.length / 2);
@@ -160,36 +165,35 @@ function LoopTools({ pattern, shown, wide }: { pattern: Pattern; shown: number; 
       {wide && <ControlButton label="Keys" text="?" onPress={() => dispatch(sheetToggled('keys'))} />}
     </View>
   );
-}
+});
 
 /** Which pattern is shown beneath this one: any of the set's others. */
 function TraceKey() {
   const dispatch = useAppDispatch();
-  const { tracks, trace } = useAppSelector(selectSet);
-  const pattern = useAppSelector(selectPattern);
-  const traced = useAppSelector(selectTrace);
-  const items = tracks.flatMap((track, t) =>
-    track.patterns.flatMap((other, slot) =>
-      other && other !== pattern
-        ? [
-            {
-              title: tracks.length > 1 ? `${track.name} · ${other.name}` : `${slot + 1}  ${other.name}`,
-              chosen: trace?.track === t && trace.slot === slot,
-              act: () => dispatch(traceSet({ track: t, slot })),
-            },
-          ]
-        : [],
-    ),
-  );
+  const store = useStore() as Store;
+  const traced = useAppSelector((state) => selectTrace(state)?.name ?? null);
+  const items = () => {
+    const state = store.getState();
+    const { tracks, trace } = selectSet(state);
+    const others = tracks.flatMap((track, t) =>
+      track.patterns.flatMap((pattern, slot) => {
+        if (!pattern || pattern === selectPattern(state)) return [];
+        const title = tracks.length > 1 ? `${track.name} · ${pattern.name}` : `${slot + 1}  ${pattern.name}`;
+        const chosen = trace?.track === t && trace.slot === slot;
+        return [{ title, chosen, act: () => dispatch(traceSet({ track: t, slot })) }];
+      }),
+    );
+    return [{ title: 'None', chosen: traced === null, act: () => dispatch(traceSet(null)) }, ...others];
+  };
   return (
     <PopMenu
       grow
       label="Trace"
       text="Trace"
       pressed={traced !== null}
-      description={traced ? `${traced.name} is shown beneath` : 'nothing is shown beneath'}
+      description={traced === null ? 'nothing is shown beneath' : `${traced} is shown beneath`}
       style={styles.tool}
-      items={[{ title: 'None', chosen: !traced, act: () => dispatch(traceSet(null)) }, ...items]}
+      items={items}
     />
   );
 }

@@ -16,6 +16,7 @@ import { PopMenu } from '../shared/PopMenu';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { xOf, type Geometry } from './geometry';
+import { LaneCanvas } from './LaneCanvas';
 import { MuteSolo } from './LaneLabels';
 import { gestureName } from './useCellGestures';
 import { KIND_NAMES, numberText, shownValue, typedValue } from './valueWords';
@@ -71,7 +72,7 @@ export function ValueTools({ pattern, names, height, roomy }: ToolsProps) {
     kind === 'pitch' || kind === 'glide' ? 1 : kind === 'odds' || kind === 'swell' ? 0.05 : VALUE_RANGES[kind].step;
   return (
     <View style={[styles.tools, { height }]}>
-      {!roomy && <MuteSolo name={names[pad]!} pad={pad} track={track} />}
+      {!roomy && <MuteSolo name={names[pad]!} pad={pad} gates={track} />}
       <Choice
         label="Value"
         caption={names[pad]}
@@ -198,6 +199,27 @@ export function ValueLane({ pattern, name, geometry: g, labels }: LaneProps) {
     );
   };
   const zero = share(kind === 'roll' ? 1 : Math.max(min, Math.min(0, max)));
+  /** Bars from the ground or the middle, and the numbers of those that are not neutral where there is room. */
+  const paint = (c: CanvasRenderingContext2D) => {
+    const y = (part: number) => VALUES_PX * (1 - part);
+    c.fillStyle = tokens.rule;
+    if (zero > 0 && zero < 1) c.fillRect(0, y(zero), g.width, 1);
+    c.font = `10px ${NUMBERS}`;
+    c.textBaseline = 'top';
+    const numbers = seen.length <= 24 && kind !== 'velocity';
+    for (const hit of seen) {
+      const value = valueOf(hit, kind);
+      const height = share(value);
+      c.fillStyle = tokens.breast;
+      c.globalAlpha = chosen.size > 0 && !chosen.has(hit.id) ? 0.4 : 1;
+      const tall = Math.max(3, Math.abs(height - zero) * VALUES_PX);
+      c.fillRect(x(hit) - BAR_PX / 2, Math.min(VALUES_PX - tall, y(Math.max(height, zero))), BAR_PX, tall);
+      if (!numbers || value === VALUE_RANGES[kind].neutral) continue;
+      c.fillStyle = tokens.cap;
+      c.fillText(numberText(value, shown), x(hit) + BAR_PX / 2 + 2, 2);
+    }
+    c.globalAlpha = 1;
+  };
   const plural = kind === 'velocity' ? 'Velocities' : KIND_NAMES[kind];
   return (
     <div style={{ height: VALUES_PX, display: 'flex' }}>
@@ -224,43 +246,13 @@ export function ValueLane({ pattern, name, geometry: g, labels }: LaneProps) {
         onPointerUp={() => (drawing.current = null)}
         onPointerCancel={() => (drawing.current = null)}
       >
-        {zero > 0 && zero < 1 && <div style={{ ...zeroLine, bottom: `${zero * 100}%`, background: tokens.rule }} />}
-        {seen.map((hit) => {
-          const value = valueOf(hit, kind);
-          const height = share(value);
-          const isOff = chosen.size > 0 && !chosen.has(hit.id);
-          return (
-            <div
-              key={hit.id}
-              style={{
-                ...barBox,
-                left: x(hit) - BAR_PX / 2,
-                bottom: `${Math.min(height, zero) * 100}%`,
-                height: Math.max(3, Math.abs(height - zero) * VALUES_PX),
-                background: tokens.breast,
-                opacity: isOff ? 0.4 : 1,
-              }}
-            />
-          );
-        })}
-        {seen.length <= 24 &&
-          kind !== 'velocity' &&
-          seen
-            .filter((hit) => valueOf(hit, kind) !== VALUE_RANGES[kind].neutral)
-            .map((hit) => (
-              <div key={`value ${hit.id}`} style={{ ...numberBox, left: x(hit) + BAR_PX / 2 + 2, color: tokens.cap }}>
-                {numberText(valueOf(hit, kind), shown)}
-              </div>
-            ))}
+        <LaneCanvas width={g.width} height={VALUES_PX} draw={paint} />
       </div>
     </div>
   );
 }
 
 const laneBox = { position: 'relative', height: VALUES_PX, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair' } as const; // prettier-ignore
-const barBox = { position: 'absolute', pointerEvents: 'none', width: BAR_PX } as const;
-const zeroLine = { position: 'absolute', left: 0, right: 0, height: 1, pointerEvents: 'none' } as const;
-const numberBox = { position: 'absolute', top: 2, font: `10px ${NUMBERS}`, pointerEvents: 'none' } as const;
 
 const styles = StyleSheet.create({
   tools: { flexDirection: 'row', gap: 4, alignItems: 'center', paddingHorizontal: 4 },

@@ -1,0 +1,124 @@
+import { demoSet } from '@/core/model/create';
+import { soundingHits } from '@/core/sequence/soundingHits';
+import { expect, test, type App } from './support/app';
+import { heard, listen } from './support/ear';
+import { choose, hitsOf, openSheet, openSteps, patternOf, setWith } from './support/steps';
+
+const openSlots = (app: App) => openSheet(app, 'Patterns', /^Patterns of/);
+const names = (s: ReturnType<typeof demoSet>) => s.tracks[0]!.patterns.map((p) => p?.name ?? null).slice(0, 5);
+
+test('slots: variation, copy, swap, name, colour, clear, more; each card has a picture of its hits; undo brings all back', async ({
+  app,
+  page,
+}) => {
+  await openSteps(app, demoSet());
+  await openSlots(app);
+  await expect(page.getByRole('button', { name: /^Slot \d+$/ })).toHaveCount(16);
+  await expect(app.button('Slot 1').locator('svg path')).toHaveAttribute('d', /M/);
+  await app.button('Variation').click();
+  let set = await app.savedSet((s) => s.tracks[0]!.current === 1);
+  expect(names(set)).toEqual(['Fast Laps', 'Fast Laps 2', null, null, null]);
+  const ids = set.tracks[0]!.patterns.flatMap((p) => p?.hits.map((h) => h.id) ?? []);
+  expect(new Set(ids).size).toBe(ids.length);
+  await page.getByRole('textbox', { name: 'Pattern name' }).fill('Couples Only');
+  await page.getByRole('textbox', { name: 'Pattern name' }).press('Enter');
+  await app.button('Colour Teal').click();
+  await app.button('Copy to slot').click();
+  await app.button('Slot 5').click();
+  await app.button('Swap with slot').click();
+  await app.button('Slot 1').click();
+  set = await app.savedSet((s) => names(s)[0] === 'Couples Only' && s.tracks[0]!.current === 0);
+  expect(names(set)).toEqual(['Couples Only', 'Fast Laps', null, null, 'Couples Only 2']);
+  expect(patternOf(set).colour).toBe(5);
+  await app.button('Clear slot').click();
+  await app.savedSet((s) => hitsOf(s).length === 0);
+  await app.button('Slot 5').click();
+  await app.savedSet((s) => s.tracks[0]!.current === 4);
+  await app.button('More slots').click();
+  await expect(page.getByRole('button', { name: /^Slot \d+$/ })).toHaveCount(20);
+  for (let i = 0; i < 6; i++) await app.undo.click();
+  await app.savedSet((s) => JSON.stringify(names(s)) === JSON.stringify(['Fast Laps', null, null, null, null]));
+});
+
+test('Trace: another pattern is seen beneath, and is still there after a reload', async ({ app, page }) => {
+  const set = demoSet();
+  set.tracks[0]!.patterns[1] = { name: 'Last Lap', length: 3840, hits: [{ id: 999, pad: 1, tick: 960, length: 1, velocity: 1, snap: null }] }; // prettier-ignore
+  await openSteps(app, set);
+  const picture = () => page.locator('[role="grid"] canvas').evaluate((c) => (c as HTMLCanvasElement).toDataURL());
+  const before = await picture();
+  await choose(app, 'Trace', '2 Last Lap');
+  await expect(app.button('Trace')).toHaveAttribute('aria-pressed', 'true');
+  const traced = await picture();
+  expect(traced).not.toBe(before);
+  await app.savedSet((s) => s.trace?.slot === 1);
+  await page.reload();
+  await expect(app.button('Trace')).toHaveAttribute('aria-pressed', 'true');
+  await choose(app, 'Trace', 'None');
+  await expect.poll(picture).toBe(before);
+});
+
+test('pads are the steps of a bar: pressed while it plays they fill and empty, by finger and by key', async ({
+  app,
+  page,
+}) => {
+  await app.openSet(setWith([{ pad: 2, tick: 960 }], 2 * 3840, 140));
+  await app.button('Pads as steps').click();
+  await choose(app, 'Steps of', 'Snare');
+  const step = (name: string) => app.button(`Snare ${name}`);
+  await expect(step('bar 1 beat 2 step 1')).toHaveAttribute('aria-pressed', 'true');
+  await app.play.click();
+  await step('bar 1 beat 3 step 3').tap();
+  await page.keyboard.press('z'); // the first step
+  await app.savedSet((s) => hitsOf(s).map((h) => h.tick).sort((a, b) => a - b).join() === '0,960,2400'); // prettier-ignore
+  await listen(page, 4);
+  const { events } = await heard(page);
+  const strokes = events.filter((e) => e.kind === 'sounded');
+  expect(strokes.some((e) => !e.live && e.placed % 7680 === 2400)).toBe(true);
+  expect(strokes.every((e) => !e.live)).toBe(true); // a step is no strike
+  await app.button('Bar right').click();
+  await step('bar 2 beat 1 step 2').tap();
+  await app.savedSet((s) => hitsOf(s).some((h) => h.tick === 3840 + 240));
+  await app.button('Bar left').click();
+  await step('bar 1 beat 2 step 1').tap();
+  await app.savedSet((s) => hitsOf(s).every((h) => h.tick !== 960));
+  await app.button('Pads again').click();
+  await expect(app.pad(1)).toBeVisible();
+});
+
+test('Generate offers, lets hear, keeps what is locked; nothing changes before it is taken, and undo brings the old back', async ({
+  app,
+  page,
+}) => {
+  const before = demoSet();
+  await openSteps(app, before);
+  await openSheet(app, 'Generate');
+  await choose(app, 'Style', 'Four on the floor, 120–140');
+  await app.button('Keep Snare').click();
+  await app.button('Another').click();
+  await app.button('Hear it').click();
+  await app.play.click();
+  await listen(page, 2.2);
+  const { events } = await heard(page);
+  const kicks = events.filter((e) => e.kind === 'sounded').filter((e) => e.pad === 0);
+  expect(kicks.length).toBeGreaterThan(2);
+  expect(kicks.every((e) => e.placed % 960 === 0)).toBe(true); // a kick on every beat (common practice), and no other
+  expect(patternOf(await app.savedSet())).toEqual(patternOf(before));
+  const take = app.button('Take it');
+  const count = Number(/(\d+) hits/.exec((await take.textContent()) ?? '')![1]);
+  await take.click();
+  const set = await app.savedSet((s) => hitsOf(s).length !== hitsOf(before).length);
+  const snare = hitsOf(before).filter((h) => h.pad === 2);
+  expect(hitsOf(set).filter((h) => h.pad === 2)).toEqual(snare);
+  expect(hitsOf(set)).toHaveLength(count + snare.length);
+  expect(new Set(hitsOf(set).map((h) => h.id)).size).toBe(hitsOf(set).length);
+  await app.undo.click();
+  await app.savedSet((s) => JSON.stringify(patternOf(s)) === JSON.stringify(patternOf(before)));
+
+  // Spread: five pulses over sixteen steps, as the published necklace x..x..x..x..x... has them (Toussaint 2005).
+  await app.button('Generate Spread').click();
+  await choose(app, 'For', 'Rim');
+  await app.button('Take it').click();
+  const spread = await app.savedSet((s) => hitsOf(s).some((h) => h.pad === 1));
+  const rim = soundingHits(patternOf(spread)).filter((h) => h.pad === 1 && h.tick < 3840);
+  expect(rim.map((h) => h.tick / 240)).toEqual([0, 3, 6, 9, 12]);
+});
