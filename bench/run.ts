@@ -253,6 +253,7 @@ async function stepsRow(browser: Browser, base: string) {
   const playing = await frames(0, 0);
   const lanes = await frames(0, 9);
   const time = await frames(9, 0);
+  await page.waitForTimeout(500);
   // From the event of a press to the hit's own pixels, and whether the next display frame has them.
   const painted = await page.evaluate(async () => {
     const grid = document.querySelector('[role="grid"]')!;

@@ -73,6 +73,7 @@ test('fingers on the ruler and the labels scroll and never paint; on the cells t
   }
   const scrolled = await app.savedSet();
   expect(hits(scrolled).length).toBe(before);
+  await page.waitForTimeout(500); // the cells' names follow once scrolling rests
   // Painting gestures: wherever they go, the picture stays where it is.
   const kick = await app.button('Hear Kick').boundingBox();
   const first = await page.getByRole('gridcell').first().getAttribute('aria-label');

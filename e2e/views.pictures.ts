@@ -1,6 +1,7 @@
 import { emptySet } from '@/core/model/create';
 import { expect, test, type App } from './support/app';
 import { drum, drumFreely } from './support/drummer';
+import { choose, drag, typeInto } from './support/steps';
 
 // npm run pictures: takes the pictures of docs/screenshots anew, from the demo.
 
@@ -39,6 +40,28 @@ const steps = async (app: App) => {
   await app.page.getByRole('link', { name: 'Steps' }).click();
   await app.button('Hear Closed hat').click();
   await playing(app);
+};
+
+/** A second pattern over the first one's trace, with a roll, a pitch, odds and a window. */
+const shaped = async (app: App) => {
+  await app.button('Patterns').click();
+  await app.button('Variation').click();
+  await app.page.getByRole('textbox', { name: 'Pattern name' }).fill('Last Lap');
+  await app.page.getByRole('textbox', { name: 'Pattern name' }).press('Enter');
+  await app.button('Close patterns of wheels').click();
+  await app.page.getByRole('link', { name: 'Steps' }).click();
+  await choose(app, 'Trace', '1  Fast Laps');
+  const value = async (cellName: string, kind: string, text: string) => {
+    await app.page.getByRole('gridcell', { name: cellName, exact: true }).click({ force: true });
+    await app.undo.click(); // the cursor stays, the hit comes back
+    await choose(app, 'Value', kind);
+    await typeInto(app, kind, text);
+  };
+  await value('Closed hat bar 1 beat 2 step 2', 'Roll', '3');
+  await value('Snare bar 1 beat 2 step 4', 'Odds', '40');
+  await value('Kick bar 1 beat 4 step 3', 'Pitch', '5');
+  await choose(app, 'Value', 'Velocity');
+  await app.button('Hear Closed hat').click();
 };
 
 const light = async (app: App) => {
@@ -97,8 +120,67 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.page.getByText('ms from the grid').waitFor();
     },
   ],
-  ['steps-phone', PHONE, steps],
-  ['steps-wide', WIDE, steps],
+  [
+    'steps-phone',
+    PHONE,
+    async (app) => {
+      await shaped(app);
+      await playing(app);
+    },
+  ],
+  [
+    'edit-phone',
+    PHONE,
+    async (app) => {
+      await steps(app);
+      await app.button('Edit').click();
+      await app.button('Choose lane').click();
+    },
+  ],
+  [
+    'patterns-phone',
+    PHONE,
+    async (app) => {
+      await app.button('Patterns').click();
+      for (const colour of ['Teal', 'Russet', 'Heather']) {
+        await app.button('Variation').click();
+        await app.button(`Colour ${colour}`).click();
+      }
+      await app.button('Undo this').waitFor({ state: 'hidden', timeout: 40_000 });
+    },
+  ],
+  [
+    'generate-phone',
+    PHONE,
+    async (app) => {
+      await steps(app);
+      await app.button('Generate').click();
+      await choose(app, 'Style', 'Four on the floor, 120–140');
+    },
+  ],
+  [
+    'pads-as-steps-phone',
+    PHONE,
+    async (app) => {
+      await app.button('Pads as steps').click();
+      await choose(app, 'Steps of', 'Closed hat');
+      await playing(app);
+    },
+  ],
+  [
+    'steps-wide',
+    WIDE,
+    async (app) => {
+      await shaped(app);
+      await choose(app, 'Moves', 'Filter');
+      const lane = (await app.page.getByRole('img', { name: /^Moves of filter/ }).boundingBox())!;
+      const at = (x: number, y: number) => ({ x: lane.x + lane.width * x, y: lane.y + lane.height * y });
+      await drag(app, at(0.01, 0.9), at(0.5, 0.2), 12);
+      await drag(app, at(0.51, 0.3), at(0.98, 0.7), 12);
+      await app.button('Loop window').click();
+      await playing(app);
+    },
+  ],
   ['pads-wide', WIDE, playing],
   ['pads-wide-light', WIDE, async (app) => light(app).then(() => playing(app))],
 ];

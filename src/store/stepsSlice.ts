@@ -145,11 +145,11 @@ export const selectTargets = createSelector(
   (pattern, selected, pad): number[] => (selected.length > 0 || !pattern ? selected : hitsInLoop(pattern, pad)),
 );
 
-/** What a typed value is for: the chosen hits, or else those at the cursor, or else all of the lane. */
+/** What a typed value is for: the chosen hits, or else those at the cursor if it is in the lane, or else all of the lane. */
 export const selectValueTargets = createSelector(
-  [selectPattern, selectSelected, selectTargets, (state: RootState) => state.steps.cursor, selectStepTicks],
-  (pattern, selected, targets, cursor, step): number[] => {
-    if (selected.length > 0 || !pattern || !cursor) return targets;
+  [selectPattern, selectSelected, selectTargets, ({ steps }: RootState) => steps.cursor, ({ steps }: RootState) => steps.pad, selectStepTicks], // prettier-ignore
+  (pattern, selected, targets, cursor, pad, step): number[] => {
+    if (selected.length > 0 || !pattern || cursor?.pad !== pad) return targets;
     const there = hitsInStep(pattern, { ...cursor, length: step });
     return there.length > 0 ? there.map((hit) => hit.id) : targets;
   },

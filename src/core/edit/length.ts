@@ -13,13 +13,15 @@ export function fitLength(ticks: number, meter: Meter): number {
 
 /** The pattern at another length. What lies beyond a shorter one waits on the tape, and is back when there is room for it. */
 export function withLength(pattern: Pattern, length: number): Pattern {
-  return { ...pattern, length };
+  return length === pattern.length ? pattern : { ...pattern, length };
 }
 
 /** The pattern with another loop window; with null, or one as long as itself, the whole goes round. The tape stays. */
 export function withWindow(pattern: Pattern, window: LoopWindow | null): Pattern {
-  const { window: _, ...whole } = pattern;
+  const { window: old, ...whole } = pattern;
   const fitted = window && fitWindow(window.start, window.length, pattern.length);
+  if (old && fitted && old.start === fitted.start && old.length === fitted.length) return pattern;
+  if (!old && !(fitted && fitted.length < pattern.length)) return pattern;
   return fitted && fitted.length < pattern.length ? { ...whole, window: fitted } : whole;
 }
 

@@ -67,6 +67,8 @@ class Track {
   readonly player = new TrackPlayer();
   readonly held: (HeldPad | null)[] = new Array<HeldPad | null>(PADS).fill(null);
   readonly repeats = Array.from({ length: PADS }, () => new RepeatingPad());
+  /** Ticks between strokes of note repeat as the player has chosen them. */
+  readonly rates = new Float64Array(PADS).fill(240);
   /** Where hands hold the pads' controls, NaN where they do not. */
   readonly turns = new Float64Array(MOVE_TABLES).fill(NaN);
   /** The loop window that waits, and the song tick at which it takes over; Infinity for none. */
@@ -270,6 +272,8 @@ export class Engine {
         return this.setRepeat(command[2], command[3]);
       case 'repeatRate': {
         const track = this.track(command[2]);
+        track.rates[command[3]] = command[4];
+        if (this.hasRateOfItsOwn(command[2], command[3])) return;
         const swing = track.player.feels[command[3]]?.swing;
         return track.repeats[command[3]]!.changeRate(command[4], this.repeatTick(this.frame), swing);
       }
@@ -433,14 +437,19 @@ export class Engine {
     return moveValue(points, position, control === RATE);
   }
 
-  /** A hand or a Move on its repeat rate changes how fast a pad repeats. */
-  private followRate(index: number, pad: number): void {
-    const { player, turns, repeats } = this.track(index);
+  /** Whether a hand or a Move has a pad's repeat rate. */
+  private hasRateOfItsOwn(index: number, pad: number): boolean {
+    const { player, turns } = this.track(index);
     const table = moveIndex(pad, RATE);
-    if (!player.moves[table] && turns[table] !== turns[table]) return;
-    const position = this.now.playing && player.span > 0 ? player.positionAt(this.songTick) : NaN;
-    const rate = RATE_TICKS[Math.round(this.control(index, pad, RATE, position))];
-    if (rate !== undefined) repeats[pad]!.rate = rate;
+    return player.moves[table] !== null || turns[table] === turns[table];
+  }
+
+  /** From a song tick on a pad repeats as a hand or its Move has it, else as the player has chosen. */
+  private followRate(index: number, pad: number, songTick: number): void {
+    const { player, repeats, rates } = this.track(index);
+    const own = this.hasRateOfItsOwn(index, pad);
+    const position = this.now.playing && player.span > 0 ? player.positionAt(songTick + SAME_TICKS) : NaN;
+    repeats[pad]!.rate = own ? RATE_TICKS[Math.round(this.control(index, pad, RATE, position))]! : rates[pad]!;
   }
 
   /**
@@ -561,7 +570,7 @@ export class Engine {
     const { playing } = this.now;
     const first = !playing && this.repeating === 1;
     const heard = first ? 0 : playing ? this.timeline.tickAt(heardFrame) : this.repeatTick(heardFrame);
-    this.followRate(index, pad);
+    this.followRate(index, pad, heard);
     const meant = repeat.press(heard, this.repeatTick(this.frame), velocity, track.player.feels[pad]?.swing);
     if (meant === null) return;
     // Late, it keeps the time at which it was struck; early but due already, it has that of its line.
@@ -605,7 +614,7 @@ export class Engine {
         const { velocity, rate } = repeat;
         const placed = this.record(t, pad, velocity, this.frame, struck, this.lastOwnId, null, 0, rate / 2);
         this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame);
-        this.followRate(t, pad);
+        this.followRate(t, pad, repeat.next);
         repeat.advance(this.frame, player.feels[pad]?.swing);
         if (!repeat.down && !this.repeat.latch) this.endRepeat(repeat);
       }

@@ -185,3 +185,15 @@ test('each sound keeps to its own range of rates, unless the player chose beyond
   expect(repeatTicks('kick', '1/64', 3)).toBe(gridTicks('1/64'));
   expect(repeatTicks('snare', '1/16', 1)).toBe(gridTicks('1/32D'));
 });
+
+test('a Move of the repeat rate changes it from stroke to stroke; gone, the chosen rate is back', () => {
+  const RATE = 5; // its place in CONTROLS
+  const [eighth, sixteenth] = [REPEAT_RATES.indexOf('1/8'), REPEAT_RATES.indexOf('1/16')];
+  const moves = new Float64Array([RATE, HAT, 2, 0, eighth, 1920, sixteenth]);
+  const rig = new Rig(120, rate('1/4'), ['moves', 0, moves], ['play', 0, 0]).press(0).runTo(SR * 2 - 100);
+  const ticks = () => rig.of('sounded').map((e) => Math.round(e.frame / 25));
+  expect(ticks()).toEqual([0, 480, 960, 1440, 1920, 2160, 2400, 2640, 2880, 3120, 3360, 3600]);
+  rig.tell(['moves', 0, new Float64Array(0)]).runTo(SR * 3.9);
+  // The stroke that was due at the old rate still comes.
+  expect(ticks().slice(12)).toEqual([3840, 4800, 5760, 6720]);
+});

@@ -51,8 +51,10 @@ export function TypedNumber({ ref, label, value, min, max, text, valueText, onTy
       onChangeText={setTyped}
       onBlur={commit}
       onSubmitEditing={(event) => {
-        commit();
-        elementOf(event)?.blur?.();
+        // Leaving it commits; committed here as well, it would be typed twice.
+        const element = elementOf(event);
+        if (element?.blur) element.blur();
+        else commit();
       }}
       onKeyPress={(event) => {
         const { key } = event.nativeEvent;

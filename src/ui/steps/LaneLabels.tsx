@@ -16,9 +16,8 @@ import { LANES } from './geometry';
 interface Props {
   names: readonly string[];
   gates: PadGates;
-  /** px: of a lane, of all that is in view, and how far the lanes are scrolled. */
+  /** px: of a lane, and how far the lanes are scrolled. */
   laneHeight: number;
-  height: number;
   y: number;
   /** The lane touched last. */
   chosen: number;
@@ -32,16 +31,7 @@ interface Props {
 const TAP_PX = 8;
 
 /** The lanes' labels: each is its pad, heard on press. A finger that goes on scrolls the lanes and paints nothing. */
-export const LaneLabels = memo(function LaneLabels({
-  names,
-  gates,
-  laneHeight,
-  height,
-  y,
-  chosen,
-  roomy,
-  onScroll,
-}: Props) {
+export const LaneLabels = memo(function LaneLabels({ names, gates, laneHeight, y, chosen, roomy, onScroll }: Props) {
   const dispatch = useAppDispatch();
   const tokens = useTokens();
   const instrument = useInstrument();
@@ -51,9 +41,9 @@ export const LaneLabels = memo(function LaneLabels({
     drag.current = null;
     instrument.padUp(pad, event.timeStamp, deviceOf(event));
   };
-  const first = Math.floor(y / laneHeight);
-  return LANES.slice(first, Math.ceil((y + height) / laneHeight)).map((pad, i) => (
-    <div key={pad} style={{ ...rowBox, top: (first + i) * laneHeight - y, height: laneHeight }}>
+  // All of them, also out of view: the one under a finger must stay while it scrolls.
+  return LANES.map((pad, i) => (
+    <div key={pad} style={{ ...rowBox, top: i * laneHeight - y, height: laneHeight }}>
       <div
         role="button"
         tabIndex={0}

@@ -128,7 +128,7 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
       {dense
         .filter(({ tick }) => tick >= g.start && tick < g.start + g.span)
         .map(({ tick, sounds }) => (
-          <div key={tick} aria-hidden style={{ ...denseMark, left: xOf(g, tick), color: tokens.straw }}>
+          <div key={tick} aria-hidden style={{ ...denseMark, left: xOf(g, tick), color: tokens.wing }}>
             {sounds}
           </div>
         ))}

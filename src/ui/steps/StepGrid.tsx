@@ -197,7 +197,6 @@ export function StepGrid({ pattern, step, span }: Props) {
           names={names}
           gates={gates}
           laneHeight={g.laneHeight}
-          height={height}
           y={g.y}
           chosen={chosen}
           roomy={roomy}

@@ -78,7 +78,7 @@ export function ValueTools({ pattern, names, height, roomy }: ToolsProps) {
         caption={names[pad]}
         value={kind}
         options={KINDS}
-        grow
+        grow={!roomy}
         onChoose={(value) => dispatch(kindShown(value))}
         style={styles.choice}
       />

@@ -1,0 +1,29 @@
+import { demoSet } from '../model/create';
+import { MAX_SLOTS, type Pattern } from '../model/set';
+import { copyOf, freeSlot, hasRoom, nextName } from './slots';
+
+const track = () => demoSet().tracks[0]!;
+const full = (): Pattern => track().patterns[0]!;
+
+test('the free slot is the current one while it is empty, else the next empty one, else a new one', () => {
+  const t = track();
+  expect(freeSlot(t)).toBe(1);
+  t.current = 5;
+  expect(freeSlot(t)).toBe(5);
+  t.current = 0;
+  t.patterns = t.patterns.map(full);
+  expect([freeSlot(t), hasRoom(t)]).toEqual([16, true]);
+  t.patterns = Array.from({ length: MAX_SLOTS }, full);
+  expect(hasRoom(t)).toBe(false);
+});
+
+test('a copy has the next free name and hits of its own', () => {
+  const taken = [full(), { ...full(), name: 'Fast Laps 2' }, null];
+  expect(nextName('Fast Laps', taken)).toBe('Fast Laps 3');
+  expect(nextName('Fast Laps 2', taken)).toBe('Fast Laps 3');
+  expect(nextName('Doors', taken)).toBe('Doors 2');
+  let id = 999;
+  const copy = copyOf(full(), taken, () => (id += 2));
+  expect(copy.hits.map(({ id: _, ...hit }) => hit)).toEqual(full().hits.map(({ id: _, ...hit }) => hit));
+  expect(copy.hits[0]!.id).toBe(1001);
+});
