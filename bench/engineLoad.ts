@@ -1,4 +1,5 @@
 import { Engine } from '@/core/engine/engine';
+import { hitNumbers } from '@/core/engine/offline';
 import { at, NOW } from '@/core/engine/protocol';
 
 const RATE = 48000;
@@ -59,8 +60,15 @@ export function allocation(): number {
   const engine = new Engine(RATE);
   const left = new Float32Array(QUANTUM);
   const right = new Float32Array(QUANTUM);
-  const hits = new Float64Array(Array.from({ length: 16 }, (_, i) => [i * 240, i * 240, i % 4, 0.8, i + 1]).flat());
-  engine.post(at(NOW, ['pattern', 0, 3840, 0, hits]));
+  // Rolls and odds among them, in a loop window.
+  const roll = { strokes: 4, over: 240, swell: 0.5, glide: -3 };
+  const hits = Array.from({ length: 16 }, (_, i) => {
+    const more = i % 4 === 3 ? { roll, odds: 0.7, pitch: 2 } : { roll: null, odds: 1, pitch: 0 };
+    return { tick: i * 240, struck: i * 240, pad: i % 4, velocity: 0.8, length: 120, id: i + 1, ...more };
+  });
+  engine.post(at(NOW, ['pattern', 0, 3840, 0, hitNumbers(hits)]));
+  engine.post(at(NOW, ['window', 0, 960, 1920, 0]));
+  engine.post(at(NOW, ['moves', 0, new Float64Array([1, 0, 2, 0, -2, 3840, 0])]));
   engine.post(at(NOW, ['play', 0, 0]));
   const run = (quanta: number) => {
     for (let i = 0; i < quanta; i++) {

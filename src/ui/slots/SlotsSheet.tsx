@@ -203,7 +203,7 @@ function NameField({ name, onName }: { name: string; onName: (name: string) => v
 const styles = StyleSheet.create({
   slots: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
   card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4 },
-  face: { flex: 1, minWidth: 0, gap: 2 },
+  face: { flex: 1, minWidth: 66, gap: 2 },
   head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
   number: { fontFamily: NUMBERS, fontSize: 11, lineHeight: 14 },
   chip: { width: 14, height: 6, borderRadius: 3 },
