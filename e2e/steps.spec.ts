@@ -85,6 +85,23 @@ test('fingers on the ruler and the labels scroll and never paint; on the cells t
   expect(await page.evaluate(() => [scrollX, scrollY])).toEqual([0, 0]);
 });
 
+test('two fingers paint at once, each along its own lane', async ({ app, page }) => {
+  await open(app);
+  const kick = await middle(app, 'Kick bar 1 beat 1 step 1');
+  const hat = await middle(app, 'Closed hat bar 1 beat 2 step 1');
+  const step = (await middle(app, 'Kick bar 1 beat 1 step 2')).x - kick.x;
+  const glass = await page.context().newCDPSession(page);
+  const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', at: number[][]) =>
+    glass.send('Input.dispatchTouchEvent', { type, touchPoints: at.map(([x, y], id) => ({ x: x!, y: y!, id })) });
+  await send('touchStart', [[kick.x, kick.y]]);
+  await send('touchStart', [[kick.x, kick.y], [hat.x, hat.y]]); // prettier-ignore
+  for (const i of [1, 2, 3]) await send('touchMove', [[kick.x + i * step, kick.y], [hat.x + i * step, hat.y]]); // prettier-ignore
+  await send('touchEnd', []);
+  const set = await app.savedSet((s) => hits(s).length === 8);
+  const ticks = (pad: number) => hits(set).filter((h) => h.pad === pad).map((h) => h.tick); // prettier-ignore
+  expect([ticks(0), ticks(4)]).toEqual([[0, 240, 480, 720], [960, 1200, 1440, 1680]]); // prettier-ignore
+});
+
 test('a line drawn across the velocities is followed by every hit that it passes; rotate, clear, and back', async ({
   app,
   page,

@@ -359,8 +359,9 @@ export function changes(before: BeatSet | null, set: BeatSet, seen: number, wind
       out.push(patternInstruction(i, pattern, seen));
     }
     if (pattern?.window !== oldPattern?.window) {
-      // Another pattern brings its own window along.
-      out.push(windowInstruction(i, pattern, track.current === old.current ? windowOn : 0));
+      // Other hits bring their own window along; only one that was moved over the same tape waits.
+      const sameTape = pattern?.hits === oldPattern?.hits && pattern?.length === oldPattern?.length;
+      out.push(windowInstruction(i, pattern, sameTape ? windowOn : 0));
     }
     if (pattern?.moves !== oldPattern?.moves) out.push(movesInstruction(i, pattern));
   });

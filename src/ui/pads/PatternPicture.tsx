@@ -49,9 +49,9 @@ export function PatternPicture({ shown, onlyPad, laneHeight, selected, onSelect 
   const { sounding, covered } = useMemo(() => (pattern ? passOf(pattern) : { sounding: [], covered: [] }), [pattern]);
   useFrame((now) => {
     if (!head.current) return;
-    const tick = playing ? performance.tickHeard(now) : (step ?? performance.anchor.tick);
-    const sinceLaunch = playing || step === null ? Math.max(0, tick) - performance.loopStart : tick;
-    head.current.style.left = `${(100 * mod(sinceLaunch, length)) / length}%`;
+    // Stopped, step input shows where it stands.
+    const at = !playing && step !== null ? step : performance.positionAt(playing ? performance.tickHeard(now) : performance.anchor.tick); // prettier-ignore
+    head.current.style.left = `${(100 * mod(at, length)) / length}%`;
   }, playing);
   const used = [...new Set([...sounding, ...covered].map((hit) => hit.pad))].sort((a, b) => b - a);
   const pads = onlyPad === undefined ? used : used.filter((pad) => pad === onlyPad);

@@ -126,7 +126,7 @@ function OfPattern({ pattern }: { pattern: Pattern }) {
       <KeyRow
         keys={[
           {
-            text: 'Whole pattern',
+            text: 'Whole again',
             disabled: !isWindowed(pattern),
             act: () => edit({ kind: 'window', window: null }),
           },

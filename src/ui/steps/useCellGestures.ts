@@ -39,10 +39,14 @@ export const gestureName = (what: string) => `${what} ${++gestures}`;
 export function useCellGestures(geometry: Geometry) {
   const store = useStore() as Store;
   const instrument = useInstrument();
-  const gesture = useRef<Gesture | null>(null);
-  const hold = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  /** What each finger is at, and the timers of those that may be opening a step, by their pointers. */
+  const fingers = useRef(new Map<number, Gesture>());
+  const holds = useRef(new Map<number, ReturnType<typeof setTimeout>>());
   const [box, setBox] = useState<Box | null>(null);
-  useEffect(() => () => clearTimeout(hold.current), []);
+  useEffect(() => {
+    const timers = holds.current;
+    return () => timers.forEach(clearTimeout);
+  }, []);
 
   const edit = (what: Edit, name: string) =>
     store.dispatch(edited({ track: CURRENT_TRACK, edit: what, gesture: name }));
@@ -116,26 +120,47 @@ export function useCellGestures(geometry: Geometry) {
       const id = hitAt(x, y);
       if (id !== null && selected.includes(id)) {
         const name = gestureName('move');
-        gesture.current = { kind: 'move', x, y, ticks: 0, lanes: 0, free: event.altKey, moved: false, id, name };
-      } else gesture.current = { kind: 'box', x, y };
+        fingers.current.set(event.pointerId, {
+          kind: 'move',
+          x,
+          y,
+          ticks: 0,
+          lanes: 0,
+          free: event.altKey,
+          moved: false,
+          id,
+          name,
+        });
+      } else fingers.current.set(event.pointerId, { kind: 'box', x, y });
       return;
     }
     const name = gestureName('swipe');
     const erase = inStep(pad, index).length > 0;
     // A filled step is emptied once it is clear that the finger does not stay to open it.
-    gesture.current = { kind: 'paint', pad, last: index, erase, pending: erase, name };
+    fingers.current.set(event.pointerId, { kind: 'paint', pad, last: index, erase, pending: erase, name });
     if (!erase) touch(pad, index, false, name);
-    clearTimeout(hold.current);
-    hold.current = setTimeout(() => {
-      const now = gesture.current;
+    const { pointerId } = event;
+    const opening = setTimeout(() => {
+      const now = fingers.current.get(pointerId);
       if (now?.kind !== 'paint' || now.last !== index || (now.erase && !now.pending)) return;
-      gesture.current = null;
+      fingers.current.delete(pointerId);
       openStep(pad, index);
     }, LONG_MS);
+    holds.current.set(pointerId, opening);
+  };
+
+  /** A finger is gone; what was it at? */
+  const lift = ({ pointerId }: React.PointerEvent): Gesture | undefined => {
+    clearTimeout(holds.current.get(pointerId));
+    holds.current.delete(pointerId);
+    const gesture = fingers.current.get(pointerId);
+    fingers.current.delete(pointerId);
+    if (gesture?.kind === 'box') setBox(null);
+    return gesture;
   };
 
   const onPointerMove = (event: React.PointerEvent) => {
-    const now = gesture.current;
+    const now = fingers.current.get(event.pointerId);
     if (!now) return;
     const { x, y } = at(event);
     if (now.kind === 'box') {
@@ -172,10 +197,7 @@ export function useCellGestures(geometry: Geometry) {
   };
 
   const onPointerUp = (event: React.PointerEvent) => {
-    clearTimeout(hold.current);
-    const now = gesture.current;
-    gesture.current = null;
-    setBox(null);
+    const now = lift(event);
     if (now?.kind === 'paint' && now.pending) touch(now.pad, now.last, true, now.name);
     if (now?.kind === 'move' && !now.moved) store.dispatch(hitToggled(now.id));
     if (now?.kind === 'box') {
@@ -187,11 +209,7 @@ export function useCellGestures(geometry: Geometry) {
     }
   };
 
-  const onPointerCancel = () => {
-    clearTimeout(hold.current);
-    gesture.current = null;
-    setBox(null);
-  };
+  const onPointerCancel = (event: React.PointerEvent) => void lift(event);
 
   return { box, toggle, openStep, handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel } };
 }

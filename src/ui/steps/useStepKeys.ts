@@ -64,7 +64,10 @@ export function useStepKeys(): void {
       'Shift+Period': move(1 / 64, 0),
       'Shift+PageUp': transpose(1),
       'Shift+PageDown': transpose(-1),
-      Escape: () => void store.dispatch(hitsSelected([])),
+      // With a sheet open it closes that.
+      Escape: () => {
+        if (store.getState().session.sheet === null) store.dispatch(hitsSelected([]));
+      },
     });
   }, [store, instrument]);
 }
