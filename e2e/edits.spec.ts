@@ -146,7 +146,7 @@ test('Moves are drawn, thinned out and erased; ridden while recording they are w
 }) => {
   await openSteps(app, eighths());
   await app.button('Hear Closed hat').click();
-  await choose(app, 'Moves', 'Level');
+  await choose(app, 'Moves lane', 'Level');
   const lane = await box(app, /^Moves of level/);
   const points = (set: Parameters<typeof patternOf>[0]) => patternOf(set).moves?.[0]?.points ?? [];
   await drag(app, { x: lane.x + 3, y: lane.y + 3 }, { x: lane.x + lane.width / 2, y: lane.y + lane.height - 3 }, 12);
@@ -158,7 +158,7 @@ test('Moves are drawn, thinned out and erased; ridden while recording they are w
   await app.savedSet((s) => patternOf(s).moves === undefined);
 
   await app.countIn('None');
-  await choose(app, 'Moves', 'Record Moves');
+  await choose(app, 'Moves lane', 'Record Moves');
   await app.record.click();
   await app.play.click();
   await listen(page, 0.5);

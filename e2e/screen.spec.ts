@@ -34,7 +34,9 @@ for (const [name, size] of [
     }) => {
       await app.open();
       const all = await targets(page);
-      expect(all.filter((t) => !t.inside || t.width < 44 || t.height < 43.5)).toEqual([]);
+      // The lanes of Steps scroll: their labels come into sight under a finger.
+      const isLane = (t: (typeof all)[number]) => /^(Hear|Mute|Solo) /.test(t.name!);
+      expect(all.filter((t) => (!t.inside && !isLane(t)) || t.width < 44 || t.height < 43.5)).toEqual([]);
       const pads = all.filter((t) => t.name!.startsWith('Pad '));
       expect(pads).toHaveLength(16);
       expect(pads.filter((t) => t.width < 80 || t.height < 80)).toEqual([]);
@@ -67,7 +69,7 @@ for (const [size, viewport] of [
 ] as const) {
   test.describe(`sheets, ${size}`, () => {
     test.use({ viewport });
-    for (const sheet of ['Feel', 'Takes', 'Keep', 'Latency check']) {
+    for (const sheet of ['Feel', 'Takes', 'Keep', 'Latency check', 'Moves', 'Patterns']) {
       test(`${sheet}: nothing is too small to press, nothing overflows, no accessibility violations`, async ({
         app,
         page,

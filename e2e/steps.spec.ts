@@ -85,6 +85,16 @@ test('fingers on the ruler and the labels scroll and never paint; on the cells t
   expect(await page.evaluate(() => [scrollX, scrollY])).toEqual([0, 0]);
 });
 
+test('a cell of a lane out of view can be asked for by name: it comes into view and is painted', async ({ app }) => {
+  await open(app);
+  await cell(app, 'Crash bar 1 beat 3 step 1').click();
+  const set = await app.savedSet((s) => hits(s).length === 1);
+  expect(hits(set)[0]).toMatchObject({ pad: 10, tick: 1920 });
+  await expect(cell(app, 'Crash bar 1 beat 3 step 1')).toHaveAttribute('aria-selected', 'true');
+  await cell(app, 'Kick bar 1 beat 1 step 1').click();
+  await app.savedSet((s) => hits(s).some((h) => h.pad === 0 && h.tick === 0));
+});
+
 test('two fingers paint at once, each along its own lane', async ({ app, page }) => {
   await open(app);
   const kick = await middle(app, 'Kick bar 1 beat 1 step 1');
@@ -203,6 +213,23 @@ for (const [name, viewport] of [
 ] as const) {
   test.describe(name, () => {
     test.use({ viewport });
+    for (const sheet of ['Edit', 'Length', 'Generate']) {
+      test(`${sheet}: no accessibility violations, nothing too small to press`, async ({ app, page }) => {
+        await open(app, demoSet());
+        await openSheet(app, sheet);
+        const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
+        expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
+        const small = await page.getByRole('dialog').evaluate((dialog) =>
+          [...dialog.querySelectorAll('[role="button"]')]
+            .map((element) => [element.getAttribute('aria-label'), element.getBoundingClientRect()] as const)
+            .filter(([, box]) => box.width < 44 || box.height < 43.5)
+            .map(([label]) => label),
+        );
+        expect(small).toEqual([]);
+        expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+      });
+    }
+
     test('Steps has no accessibility violations and nothing overflows', async ({ app, page }) => {
       await open(app, demoSet());
       const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();

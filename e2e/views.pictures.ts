@@ -172,7 +172,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     WIDE,
     async (app) => {
       await shaped(app);
-      await choose(app, 'Moves', 'Filter');
+      await choose(app, 'Moves lane', 'Filter');
       const lane = (await app.page.getByRole('img', { name: /^Moves of filter/ }).boundingBox())!;
       const at = (x: number, y: number) => ({ x: lane.x + lane.width * x, y: lane.y + lane.height * y });
       await drag(app, at(0.01, 0.9), at(0.5, 0.2), 12);

@@ -1,5 +1,5 @@
 import type { Hit, LoopWindow, Pattern } from '../model/set';
-import { fitWindow, SHORTEST_LOOP, windowOf } from '../sequence/loopWindow';
+import { fitWindow, SHORTEST_LOOP } from '../sequence/loopWindow';
 import { isInLoop } from '../sequence/soundingHits';
 import { mod, ticksPerBar, type Meter } from '../time/ticks';
 import { placedTick } from '../timing/place';
@@ -85,10 +85,4 @@ export function cropped(pattern: Pattern, start: number, length: number): Patter
     }));
   }
   return next;
-}
-
-/** The pattern with its loop window as the whole of it (see `cropped`). */
-export function croppedToWindow(pattern: Pattern): Pattern {
-  const { start, length } = windowOf(pattern);
-  return cropped(pattern, start, length);
 }

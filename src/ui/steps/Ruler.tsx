@@ -162,7 +162,7 @@ function denseWords(dense: readonly DenseMoment[], step: number, meter: Meter): 
 const box = { position: 'absolute', top: 0, left: 0, right: 0, overflow: 'hidden', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
 const bracketBox = { position: 'absolute', bottom: 0, height: BRACKET_PX, touchAction: 'none' } as const;
 const bracketLine = { position: 'absolute', left: 0, right: 0, bottom: 4, height: 2 } as const;
-const gripBox = { position: 'absolute', bottom: 0, width: GRIP_PX, height: 26, touchAction: 'none', cursor: 'ew-resize' } as const; // prettier-ignore
+const gripBox = { position: 'absolute', bottom: 0, width: GRIP_PX, height: GRIP_PX, touchAction: 'none', cursor: 'ew-resize' } as const; // prettier-ignore
 const gripMark = {
   position: 'absolute',
   bottom: 4,

@@ -15,17 +15,15 @@ interface Props {
   meter: Meter;
 }
 
-/** The cells in view as elements with names, for assistive technology and for the keyboard. What is seen is drawn beneath them. */
+/** The steps in view of all lanes as elements with names, for assistive technology and for the keyboard. What is seen is drawn beneath them. */
 export const StepCells = memo(function StepCells({ names, sounding, geometry: g, length, meter }: Props) {
-  const first = Math.floor(g.y / g.laneHeight);
-  const last = Math.floor((g.y + g.height - 1) / g.laneHeight);
-  return LANES.slice(first, last + 1).map((pad, i) => (
+  return LANES.map((pad, i) => (
     <CellRow
       key={pad}
       pad={pad}
       name={names[pad]!}
       hits={sounding[pad]!}
-      top={(first + i) * g.laneHeight - g.y}
+      top={i * g.laneHeight}
       height={g.laneHeight}
       from={g.from}
       count={g.inView}

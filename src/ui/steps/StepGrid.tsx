@@ -1,4 +1,4 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
@@ -82,6 +82,7 @@ export function StepGrid({ pattern, step, span }: Props) {
     [dispatch],
   );
   const playhead = useRef<HTMLElement | null>(null);
+  const cells = useRef<HTMLDivElement>(null);
 
   const roomy = size.width > 760;
   const labels = roomy ? ROOMY_LABEL_PX : LABEL_PX;
@@ -119,6 +120,9 @@ export function StepGrid({ pattern, step, span }: Props) {
     };
     drawSteps(context, picture);
   };
+  useLayoutEffect(() => {
+    if (cells.current) cells.current.scrollTop = g.y;
+  }, [g.y]);
   // The names follow when there is time, and once scrolling rests.
   const named = useRested(
     useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]),
@@ -221,9 +225,17 @@ export function StepGrid({ pattern, step, span }: Props) {
           if (event.deltaX !== 0 || event.shiftKey) scrollTime(g.start + (event.deltaX || event.deltaY) / g.scale);
           else scrollLanes(g.y + event.deltaY);
         }}
+        ref={cells}
+        // What brings a cell into view, such as assistive technology, scrolls the lanes.
+        onScroll={({ currentTarget: box }) => {
+          if (box.scrollTop !== g.y) scrollLanes(box.scrollTop);
+          box.scrollLeft = 0;
+        }}
         {...handlers}
       >
-        <LaneCanvas width={width} height={height} draw={paint} />
+        <div style={{ ...pictureBox, top: g.y, height }}>
+          <LaneCanvas width={width} height={height} draw={paint} />
+        </div>
         <StepCells names={names} sounding={slow.sounding} geometry={slow.geometry} length={length} meter={meter} />
         {at && (
           <div
@@ -231,13 +243,13 @@ export function StepGrid({ pattern, step, span }: Props) {
               ...cursorBox,
               left: xOf(g, at.index * step),
               width: step * g.scale,
-              top: at.lane * g.laneHeight - g.y,
+              top: at.lane * g.laneHeight,
               height: g.laneHeight,
               border: `2px solid ${focused ? tokens.breast : tokens.cap}`,
             }}
           />
         )}
-        <div ref={(node) => void (playhead.current = node)} style={playheadBox}>
+        <div ref={(node) => void (playhead.current = node)} style={{ ...playheadBox, top: g.y, height }}>
           <WingBars color={tokens.wing} height="100%" slant={0.6} />
         </div>
       </div>
@@ -293,7 +305,8 @@ const cellsBox = {
 } as const;
 const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex', flexDirection: 'column' } as const; // prettier-ignore
 const cursorBox = { position: 'absolute', pointerEvents: 'none', boxSizing: 'border-box' } as const;
-const playheadBox = { position: 'absolute', top: 0, bottom: 0, left: -4, pointerEvents: 'none' } as const;
+const pictureBox = { position: 'absolute', left: 0, right: 0 } as const;
+const playheadBox = { position: 'absolute', left: -4, pointerEvents: 'none' } as const;
 
 const styles = StyleSheet.create({
   grid: { flex: 1, borderRadius: 12, overflow: 'hidden', minHeight: 0 },

@@ -148,7 +148,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
       <TraceKey />
       <PopMenu
         grow
-        label="Moves"
+        label="Moves lane"
         text={control ? CONTROL_NAMES[control] : 'Moves'}
         description={control ? `${CONTROL_NAMES[control]} is shown` : 'none is shown'}
         style={styles.tool}

@@ -51,7 +51,7 @@ export function geometryOf({ width, height, length, step, span, scrollX, scrollY
     width,
     height,
     laneHeight,
-    y: Math.min(mostY, Math.max(0, scrollY)),
+    y: Math.round(Math.min(mostY, Math.max(0, scrollY))),
     mostY,
     step,
     count,

@@ -105,7 +105,9 @@ export function useCellGestures(geometry: Geometry) {
 
   const at = (event: React.PointerEvent) => {
     const { left, top } = event.currentTarget.getBoundingClientRect();
-    return { x: event.clientX - left, y: event.clientY - top };
+    // Just scrolled by the browser, the lanes are not yet drawn where they are.
+    const ahead = event.currentTarget.scrollTop - geometry.y;
+    return { x: event.clientX - left, y: event.clientY - top + ahead };
   };
 
   const onPointerDown = (event: React.PointerEvent) => {
