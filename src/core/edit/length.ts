@@ -1,8 +1,7 @@
-import type { Hit, LoopWindow, Pattern } from '../model/set';
+import type { LoopWindow, Pattern } from '../model/set';
 import { fitWindow, SHORTEST_LOOP } from '../sequence/loopWindow';
-import { isInLoop } from '../sequence/soundingHits';
+import { homeOf, isInLoop } from '../sequence/soundingHits';
 import { mod, ticksPerBar, type Meter } from '../time/ticks';
-import { placedTick } from '../timing/place';
 
 export const MOST_BARS = 64;
 
@@ -24,9 +23,6 @@ export function withWindow(pattern: Pattern, window: LoopWindow | null): Pattern
   if (!old && !(fitted && fitted.length < pattern.length)) return pattern;
   return fitted && fitted.length < pattern.length ? { ...whole, window: fitted } : whole;
 }
-
-/** Where a hit was recorded to. */
-const homeOf = (hit: Hit) => placedTick(hit.tick, hit.snap);
 
 /** The pattern with room of `ticks` put in at its end; the tape beyond moves along. */
 function withRoom(pattern: Pattern, ticks: number): Pattern {

@@ -1,15 +1,11 @@
 import { MOST_PITCH, PADS, type Hit, type Pattern } from '../model/set';
-import { isInLoop, passOf } from '../sequence/soundingHits';
+import { homeOf, isInLoop, passOf } from '../sequence/soundingHits';
 import { mod } from '../time/ticks';
 import { snapOf } from '../timing/feel';
-import { placedTick } from '../timing/place';
 import { valueOf, withValue } from './values';
 
 /** Chosen hits, by their ids. Every edit here leaves all others, and what waits on the tape, as they are. */
 export type Ids = ReadonlySet<number>;
-
-/** Where a hit was recorded to: what an edit moves it by, so that it keeps how early or late it was. */
-const homeOf = (hit: Hit) => placedTick(hit.tick, hit.snap);
 
 /** Ids of what sounds and what is covered in a stretch of lanes. */
 export function hitsWithin(pattern: Pattern, pads: readonly number[], from: number, to: number): number[] {

@@ -71,9 +71,14 @@ function makePass(pattern: Pattern): Pass {
 
 const inTime = (a: SoundingHit, b: SoundingHit) => a.tick - b.tick || a.pad - b.pad;
 
+/** Where a hit was recorded to: what tells its bar, and what edits move it by, so that it keeps how early or late it was. */
+export function homeOf(hit: Hit): number {
+  return placedTick(hit.tick, hit.snap);
+}
+
 /** Whether a hit lies within the loop as it is now, and does not wait on the tape beyond it. */
 export function isInLoop(hit: Hit, length: number): boolean {
-  const home = placedTick(hit.tick, hit.snap);
+  const home = homeOf(hit);
   return home < length && home >= -length;
 }
 

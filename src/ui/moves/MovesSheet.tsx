@@ -35,7 +35,7 @@ export function MovesSheet() {
   };
   const letAllGo = () => (Object.keys(held) as Control[]).forEach((control) => letGo(control, performance.now()));
   return (
-    <Sheet title="Moves" half>
+    <Sheet title="Moves">
       <Choice
         label="Moves of"
         caption="Moves of"
