@@ -12,7 +12,7 @@ const upwards = (...names) =>
   names.map((name) => [`^(@/|(\\.\\./)+)${name}(/|$)`, `This layer knows nothing of ${name}/.`]);
 
 /** Packages that src/core may use: they need no browser, no React and no Node. */
-const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata'];
+const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata', 'tonal'];
 const BROWSER_AND_NODE = [
   ...[
     'window',

@@ -66,9 +66,10 @@ export function allocation(): number {
     const more = i % 4 === 3 ? { roll, odds: 0.7, pitch: 2 } : { roll: null, odds: 1, pitch: 0 };
     return { tick: i * 240, struck: i * 240, pad: i % 4, velocity: 0.8, length: 120, id: i + 1, ...more };
   });
-  engine.post(at(NOW, ['pattern', 0, 3840, 0, hitNumbers(hits)]));
-  engine.post(at(NOW, ['window', 0, 960, 1920, 0]));
-  engine.post(at(NOW, ['moves', 0, new Float64Array([1, 0, 2, 0, -2, 3840, 0])]));
+  engine.post(at(NOW, ['pattern', 0, 0, 3840, 0, hitNumbers(hits)]));
+  engine.post(at(NOW, ['window', 0, 0, 960, 1920, 0]));
+  engine.post(at(NOW, ['moves', 0, 0, new Float64Array([1, 0, 2, 0, -2, 3840, 0])]));
+  engine.post(at(NOW, ['launch', 0, 0, 0, false]));
   engine.post(at(NOW, ['play', 0, 0]));
   const run = (quanta: number) => {
     for (let i = 0; i < quanta; i++) {

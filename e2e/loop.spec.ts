@@ -1,7 +1,6 @@
-import type { EngineEvent } from '@/core/engine/protocol';
 import { loopPosition } from '@/core/sequence/loopWindow';
 import { expect, test } from './support/app';
-import { heard, listen } from './support/ear';
+import { heard, listen, of } from './support/ear';
 import { drag, openSheet, openSteps, patternOf, setWith, typeInto } from './support/steps';
 
 const BAR = 3840;
@@ -13,10 +12,6 @@ const sixteenths = () =>
     140,
   );
 const tickOf = (id: number) => ((id - 1) / 2) * 240;
-
-type Of<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
-const of = <K extends EngineEvent['kind']>(events: EngineEvent[], kind: K) =>
-  events.filter((e): e is Of<K> => e.kind === kind);
 
 test('only the window goes round, from the next bar on and without a gap; the whole is back where it would have been', async ({
   app,
@@ -34,14 +29,17 @@ test('only the window goes round, from the next bar on and without a gap; the wh
   await app.button('Whole pattern').click();
   await listen(page, 4);
   const { events } = await heard(page);
-  const windows = of(events, 'window').filter((e) => !e.waiting);
+  const windows = of(events, 'loop').filter((e) => e.track === 0);
   const [whole, bar, again] = windows.slice(-3);
-  expect([whole!.length, bar!.length, again!.length]).toEqual([2 * BAR, BAR, 2 * BAR]);
+  expect([whole!.span, bar!.span, again!.span]).toEqual([2 * BAR, BAR, 2 * BAR]);
   expect(bar!.tick % BAR).toBe(0);
   expect(again!.tick % BAR).toBe(0);
   // Every stroke is the one that the definition gives for its moment, and none is missing.
   const strokes = of(events, 'sounded');
-  const window = (tick: number) => (tick >= again!.tick ? again! : tick >= bar!.tick ? bar! : whole!);
+  const window = (tick: number) => {
+    const { start, span: length } = tick >= again!.tick ? again! : tick >= bar!.tick ? bar! : whole!;
+    return { start, length };
+  };
   for (const { id, placed } of strokes) expect(tickOf(id)).toBe(loopPosition(window(placed), placed));
   expect(strokes.map((e) => e.placed)).toEqual(strokes.map((_, i) => i * 240));
   expect(strokes.some((e) => e.placed > again!.tick && tickOf(e.id) >= BAR)).toBe(true);

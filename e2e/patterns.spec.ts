@@ -1,8 +1,20 @@
 import { demoSet } from '@/core/model/create';
+import type { BeatSet } from '@/core/model/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
 import { heard, listen } from './support/ear';
 import { choose, hitsOf, openSheet, openSteps, patternOf, setWith } from './support/steps';
+
+/** The demo's drums with their first pattern alone. */
+function wheelsAlone(): BeatSet {
+  const set = demoSet();
+  const [wheels] = set.tracks;
+  return {
+    ...set,
+    tracks: [{ ...wheels!, patterns: wheels!.patterns.map((p, i) => (i === 0 ? p : null)) }],
+    sections: [],
+  };
+}
 
 const openSlots = (app: App) => openSheet(app, 'Patterns', /^Patterns of/);
 const names = (s: ReturnType<typeof demoSet>) => s.tracks[0]!.patterns.map((p) => p?.name ?? null).slice(0, 5);
@@ -11,7 +23,7 @@ test('slots: variation, copy, swap, name, colour, clear, more; each card has a p
   app,
   page,
 }) => {
-  await openSteps(app, demoSet());
+  await openSteps(app, wheelsAlone());
   await openSlots(app);
   await expect(page.getByRole('button', { name: /^Slot \d+$/ })).toHaveCount(16);
   await expect(app.button('Slot 1').locator('svg path')).toHaveAttribute('d', /M/);
@@ -41,7 +53,7 @@ test('slots: variation, copy, swap, name, colour, clear, more; each card has a p
 });
 
 test('Trace: another pattern is seen beneath, and is still there after a reload', async ({ app, page }) => {
-  const set = demoSet();
+  const set = wheelsAlone();
   set.tracks[0]!.patterns[1] = { name: 'Last Lap', length: 3840, hits: [{ id: 999, pad: 1, tick: 960, length: 1, velocity: 1, snap: null }] }; // prettier-ignore
   await openSteps(app, set);
   const picture = () => page.locator('[role="grid"] canvas').evaluate((c) => (c as HTMLCanvasElement).toDataURL());

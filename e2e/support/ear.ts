@@ -77,6 +77,14 @@ export interface Heard {
   events: EngineEvent[];
 }
 
+/** The events of one kind. */
+export function of<K extends EngineEvent['kind']>(
+  events: readonly EngineEvent[],
+  kind: K,
+): Extract<EngineEvent, { kind: K }>[] {
+  return events.filter((e): e is Extract<EngineEvent, { kind: K }> => e.kind === kind);
+}
+
 /** All that was heard since the page was opened. */
 export async function heard(page: Page): Promise<Heard> {
   const raw = await page.evaluate(async () => {

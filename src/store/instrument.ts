@@ -5,15 +5,17 @@ import {
   heardPadsInstruction,
   movesInstruction,
   patternInstruction,
+  tonesInstruction,
   trackInstructions,
   windowInstruction,
 } from '@/core/engine/offline';
 import type { EngineEvent, Instruction } from '@/core/engine/protocol';
-import { KITS } from '@/core/model/kits';
+import { SILENT } from '@/core/launch/launchState';
+import { chainPlan, sectionPlans } from '@/core/launch/plans';
+import { lanesOf } from '@/core/model/lanes';
 import {
   CLICK_SOUNDS,
   CLICK_TIMES,
-  currentPattern,
   MAX_HITS,
   nextHitId,
   PADS,
@@ -32,9 +34,9 @@ import { AS_PLAYED } from '@/core/timing/feel';
 import { gridTicks } from '@/core/timing/grid';
 import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
-import { CURRENT_TRACK, selectHeardSet, selectInputSnap, selectPattern, selectSet, selectTrack } from './selectors';
+import { selectHeardSet, selectInputSnap, selectPattern, selectSet, selectTrack } from './selectors';
 import { audioChanged, noticed, stepPressed, stepReleased, transportReported } from './sessionSlice';
-import { hitRecorded, hitReleased, setOpened, stepEntered } from './setSlice';
+import { gatesReported, hitRecorded, hitReleased, launchesReported, setOpened, stepEntered } from './setSlice';
 import type { InputDevice } from './settingsSlice';
 import type { RootState, Store } from './store';
 
@@ -60,6 +62,9 @@ export class Instrument {
   /** Note repeat as the engine was told it. */
   private repeatTold = '';
   private idsTold = 0;
+  /** What plays on each channel, and its mute and solo, as the engine told it or was told. */
+  private readonly plays = new Map<number, number>();
+  private readonly gates = new Map<number, string>();
   private readonly moveRecorder: MoveRecorder;
   private readonly slides = new Array<number>(PADS).fill(0);
 
@@ -69,10 +74,13 @@ export class Instrument {
         store.dispatch(audioChanged(state));
         if (problem) store.dispatch(noticed(problem));
       },
-      (events) => events.forEach((event) => this.take(event)),
+      (events) => this.takeAll(events),
     );
     this.moveRecorder = new MoveRecorder(store);
-    this.performance = new Performance((timeStamp) => this.host.engineFrameHeard(timeStamp));
+    this.performance = new Performance(
+      (timeStamp) => this.host.engineFrameHeard(timeStamp),
+      () => selectSet(store.getState()),
+    );
   }
 
   /** Starts the sound engine and tells it the set; from then on it follows every change. */
@@ -96,19 +104,19 @@ export class Instrument {
   padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
     const heard = this.host.frameHeard(this.corrected(timeStamp, device));
     this.slide(pad, 0);
-    this.host.send(['padDown', CURRENT_TRACK, pad, velocity, heard, this.nextId()]);
+    this.host.send(['padDown', this.shown, pad, velocity, heard, this.nextId()]);
     if (this.stepping) this.enterStep(pad, velocity);
   }
 
   padUp(pad: number, timeStamp: number, device: InputDevice): void {
-    this.host.send(['padUp', CURRENT_TRACK, pad, this.host.frameHeard(this.corrected(timeStamp, device))]);
+    this.host.send(['padUp', this.shown, pad, this.host.frameHeard(this.corrected(timeStamp, device))]);
     const state = this.store.getState();
     if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
   }
 
   /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
   padPress(pad: number, velocity: number): void {
-    if (this.store.getState().session.repeat.on) this.host.send(['padPress', CURRENT_TRACK, pad, velocity]);
+    if (this.store.getState().session.repeat.on) this.host.send(['padPress', this.shown, pad, velocity]);
   }
 
   /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */
@@ -116,7 +124,7 @@ export class Instrument {
     if (this.slides[pad] === steps) return;
     this.slides[pad] = steps;
     const state = this.store.getState();
-    this.host.send(['repeatRate', CURRENT_TRACK, pad, this.repeatRate(state, pad)]);
+    this.host.send(['repeatRate', this.shown, pad, this.repeatRate(state, pad)]);
   }
 
   /**
@@ -125,7 +133,7 @@ export class Instrument {
    * @param timeStamp of the event, ms
    */
   turn(pad: number, control: Control, value: number, timeStamp: number): void {
-    this.host.send(['turn', CURRENT_TRACK, pad, CONTROLS.indexOf(control), value]);
+    this.host.send(['turn', this.shown, pad, CONTROLS.indexOf(control), value]);
     const { playing, recording } = this.performance.anchor;
     if (Number.isNaN(value)) this.moveRecorder.end();
     else if (playing && recording) {
@@ -172,10 +180,14 @@ export class Instrument {
     else this.play();
   }
 
-  /** Moves the start of the current track's loop to a song tick, so that a pattern just kept goes on where it was played. */
+  /** Tick 0 of the shown track's pattern lies at a song tick, so that a pattern just kept goes on where it was played. */
   launchAt(songTick: number): void {
-    this.performance.loopStart = songTick;
-    this.host.send(['launch', CURRENT_TRACK, songTick]);
+    this.host.send(['phase', this.shown, songTick]);
+  }
+
+  /** Launching, stopping, muting, Lift: what `launching.ts` makes of what hands do. */
+  perform(instruction: Instruction): void {
+    this.host.send(instruction);
   }
 
   /** Begins a latency check: clicks at a steady pace, to be tapped along with. */
@@ -193,12 +205,38 @@ export class Instrument {
     const on = !this.performance.anchor.recording;
     if (on) this.session++;
     this.host.send(['record', on, this.session]);
+    // What is recorded must be heard.
+    const track = selectTrack(this.store.getState());
+    if (on && track.stopped) this.host.send(['launch', track.channel, track.current, 0, true]);
   }
 
   // --- both ways --------------------------------------------------------------------------------------------
 
+  private get shown(): number {
+    return this.performance.shown;
+  }
+
+  /** One message of the engine's: all changes of what plays become one change of the document. */
+  private takeAll(events: readonly EngineEvent[]): void {
+    this.performance.takeAll(events);
+    const launches = new Map<number, { channel: number; slot: number | null }>();
+    const gates = new Map<number, { channel: number; mute: boolean; solo: boolean }>();
+    for (const event of events) {
+      if (event.kind === 'loop') {
+        const { track: channel, slot } = event;
+        this.plays.set(channel, slot);
+        launches.set(channel, { channel, slot: slot === SILENT ? null : slot });
+      } else if (event.kind === 'waiting') {
+        const gate = { channel: event.track, mute: event.muted === 1, solo: event.soloed === 1 };
+        this.gates.set(event.track, gateWord(gate.mute, gate.solo));
+        gates.set(event.track, gate);
+      } else this.take(event);
+    }
+    if (launches.size > 0) this.store.dispatch(launchesReported([...launches.values()]));
+    if (gates.size > 0) this.store.dispatch(gatesReported([...gates.values()]));
+  }
+
   private take(event: EngineEvent): void {
-    this.performance.take(event);
     switch (event.kind) {
       case 'anchor': {
         const { playing, recording, tick } = event;
@@ -211,13 +249,16 @@ export class Instrument {
       }
       case 'recorded': {
         this.seen = event.serial;
-        const { track, id, pad, struck, velocity, snapGrid, length } = event;
-        if (this.isFull(track)) return;
+        const { track: channel, slot, id, pad, struck, velocity, snapGrid, length } = event;
+        if (this.isFull(channel, slot)) return;
         const snap = snapGrid > 0 ? { grid: snapGrid, strength: 1 } : null;
-        const group = `${event.session} ${track} ${event.pass}`;
-        const hit: Hit = { id, pad, tick: struck, length, velocity, snap, take: this.takeNumber(track, group) };
+        const group = `${event.session} ${channel} ${slot} ${event.pass}`;
+        const take = this.takeNumber(channel, slot, group);
+        const hit: Hit = { id, pad, tick: struck, length, velocity, snap, take };
         if (event.asPlayed) hit.feel = snap ?? AS_PLAYED;
-        this.store.dispatch(hitRecorded({ track, hit, take: group }));
+        const pitch = this.handPitch(channel);
+        if (pitch !== 0) hit.pitch = pitch;
+        this.store.dispatch(hitRecorded({ channel, slot, hit, take: group }));
         return;
       }
       case 'sounded':
@@ -232,7 +273,9 @@ export class Instrument {
       }
       case 'released':
         this.justPlayed.release(event.id, (event.frames / this.host.sampleRate) * 1000);
-        this.store.dispatch(hitReleased({ track: event.track, id: event.id, length: event.length }));
+        this.store.dispatch(
+          hitReleased({ channel: event.track, slot: event.slot, id: event.id, length: event.length }),
+        );
         return;
     }
   }
@@ -243,16 +286,15 @@ export class Instrument {
     // A count-in is for finding the beat, not for keeping.
     if (songTick !== null && songTick < this.performance.fromTick - bar / 32) return;
     const ms = (heard / this.host.sampleRate) * 1000;
-    this.justPlayed.add({ id, track, pad, velocity, ms, songTick, heldMs: 0 }, bar);
+    this.justPlayed.add({ id, track, pad, velocity, pitch: this.handPitch(track), ms, songTick, heldMs: 0 }, bar);
   }
 
   /** A pass is a take of the pattern it is recorded into; one that changes within it gets a take of its own. */
-  private takeNumber(index: number, pass: string): number {
-    const track = selectSet(this.store.getState()).tracks[index]!;
-    const pattern = currentPattern(track);
+  private takeNumber(channel: number, slot: number, pass: string): number {
+    const pattern = this.pattern(channel, slot);
     // Passes of another window are counted anew.
     const { start, length } = pattern ? windowOf(pattern) : { start: 0, length: 0 };
-    const key = `${pass} ${track.current} ${start} ${length}`;
+    const key = `${pass} ${start} ${length}`;
     const number = this.takes.get(key) ?? (pattern ? nextTake(pattern) : 1);
     this.takes.set(key, number);
     return number;
@@ -269,7 +311,7 @@ export class Instrument {
 
   private enterStep(pad: number, velocity: number): void {
     const state = this.store.getState();
-    if (this.isFull(CURRENT_TRACK)) return;
+    if (this.isFull()) return;
     const { grid } = stepSize(state);
     const hit: Hit = {
       id: this.nextId(),
@@ -278,31 +320,43 @@ export class Instrument {
       length: grid / 2,
       velocity,
       snap: selectInputSnap(state),
+      ...(this.handPitch(this.shown) !== 0 && { pitch: this.handPitch(this.shown) }),
     };
-    this.store.dispatch(stepEntered({ track: CURRENT_TRACK, hit }));
+    this.store.dispatch(stepEntered({ hit }));
     this.store.dispatch(stepPressed(pad));
   }
 
   private repeatRate(state: RootState, pad: number): number {
-    const { sound } = KITS[selectTrack(state).kit].pads[pad]!;
+    const { sound } = lanesOf(selectTrack(state))[pad]!;
     return repeatTicks(sound, state.settings.repeatRate, this.slides[pad]!);
+  }
+
+  /** Semitones by which hands play a track's notes higher than they lie on its pads. */
+  private handPitch(channel: number): number {
+    const { tracks } = selectSet(this.store.getState());
+    return 12 * (tracks.find((track) => track.channel === channel)?.tones?.octave ?? 0);
+  }
+
+  private pattern(channel: number, slot: number): Pattern | null {
+    const track = selectSet(this.store.getState()).tracks.find((t) => t.channel === channel);
+    return track?.patterns[slot] ?? null;
   }
 
   /** Tells the engine how note repeat is set. */
   private followRepeat(state: RootState): void {
     const { on, latch } = state.session.repeat;
-    const told = `${on} ${latch} ${state.settings.repeatRate} ${selectTrack(state).kit}`;
+    const told = `${on} ${latch} ${state.settings.repeatRate} ${selectTrack(state).kit} ${selectTrack(state).tones?.voice} ${selectSet(state).shown}`;
     if (told === this.repeatTold) return;
     this.repeatTold = told;
     for (let pad = 0; pad < PADS; pad++) {
-      this.host.send(['repeatRate', CURRENT_TRACK, pad, this.repeatRate(state, pad)]);
+      this.host.send(['repeatRate', this.shown, pad, this.repeatRate(state, pad)]);
     }
     this.host.send(['repeat', on, latch]);
   }
 
   /** Whether the pattern holds all it can; says so once a recording. */
-  isFull(track: number): boolean {
-    const pattern = currentPattern(selectSet(this.store.getState()).tracks[track]!);
+  isFull(channel = this.shown, slot = selectTrack(this.store.getState()).current): boolean {
+    const pattern = this.pattern(channel, slot);
     if ((pattern?.hits.length ?? 0) < MAX_HITS) return false;
     if (this.saidFull !== this.session) {
       this.store.dispatch(noticed(`This pattern is full: it holds ${MAX_HITS} hits. New ones sound and are not kept.`));
@@ -314,16 +368,50 @@ export class Instrument {
   /** Tells the engine what is new in the document since it was last told. */
   private follow(): void {
     const state = this.store.getState();
+    const { shown } = selectSet(state);
+    if (shown !== this.performance.shown) {
+      // What is held stays with the track that it was struck on: it is let go.
+      this.releaseAll();
+      this.performance.shown = shown;
+    }
     this.followRepeat(state);
     const set = selectHeardSet(state);
     const before = this.told;
     if (set === before) return;
     this.told = set;
     for (const instruction of changes(before, set, this.seen, windowTicks(state))) this.host.send(instruction);
+    this.followLaunches(set);
     // Undo may bring back hits with numbers that were given out before.
     const highest = nextHitId(selectSet(state)) - 1;
     this.lastHitId = Math.max(this.lastHitId, highest);
     if (highest > this.idsTold) this.host.send(['ids', (this.idsTold = highest)]);
+  }
+
+  /** The document may ask for what plays too: a slot that is opened, an undo. And the page's own launcher learns the set. */
+  private followLaunches(set: BeatSet): void {
+    const { launcher } = this.performance;
+    launcher.bar = ticksPerBar(set.meter);
+    launcher.sections = sectionPlans(set.sections);
+    for (const track of set.tracks) {
+      const { channel, mute, solo = false } = track;
+      launcher.chains[channel] = chainPlan(track);
+      const slot = track.stopped ? SILENT : track.current;
+      if (this.plays.get(channel) !== slot) {
+        this.plays.set(channel, slot);
+        this.host.send(['launch', channel, slot, 0, true]);
+      }
+      const gate = gateWord(mute, solo);
+      if ((this.gates.get(channel) ?? gateWord(false, false)) !== gate) {
+        this.gates.set(channel, gate);
+        this.host.send(['gate', channel, mute ? 1 : 0, solo ? 1 : 0, 0]);
+      }
+    }
+    for (const channel of this.plays.keys()) {
+      if (set.tracks.some((track) => track.channel === channel)) continue;
+      this.plays.delete(channel);
+      this.gates.delete(channel);
+    }
+    this.performance.tellLaunch();
   }
 
   /** Puts another set in the place of this one, letting go of what is held. */
@@ -345,28 +433,56 @@ export function changes(before: BeatSet | null, set: BeatSet, seen: number, wind
   if (before?.inputQuantize !== set.inputQuantize) {
     out.push(['quantize', gridTicks(set.inputQuantize.grid), set.inputQuantize.on]);
   }
-  set.tracks.forEach((track, i) => {
-    const old = before?.tracks[i];
-    if (track === old) return;
-    if (!old) return void out.push(...trackInstructions(track, i, seen));
-    if (track.kit !== old.kit) out.push(['kit', i, track.kit]);
-    if (track.level !== old.level || track.mute !== old.mute) out.push(['track', i, track.level, track.mute]);
-    const pattern = currentPattern(track);
-    const oldPattern = currentPattern(old);
-    if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(i, track));
-    if (pattern === oldPattern) return;
-    if (pattern?.hits !== oldPattern?.hits || !sameTreatment(pattern, oldPattern)) {
-      out.push(patternInstruction(i, pattern, seen));
+  if (before?.sections !== set.sections) out.push(['sections', sectionPlans(set.sections)]);
+  for (const { channel } of before?.tracks ?? []) {
+    if (!set.tracks.some((track) => track.channel === channel)) out.push(['drop', channel], ['gate', channel, 0, 0, 0]);
+  }
+  for (const track of set.tracks) {
+    const { channel } = track;
+    const old = before?.tracks.find((t) => t.channel === channel);
+    if (track === old) continue;
+    if (track.chain !== old?.chain) out.push(['chain', channel, chainPlan(track)]);
+    if (!old) {
+      out.push(...trackInstructions(track, channel, seen));
+      continue;
     }
-    if (pattern?.window !== oldPattern?.window) {
-      // Other hits bring their own window along; only one that was moved over the same tape waits.
-      const sameTape = pattern?.hits === oldPattern?.hits && pattern?.length === oldPattern?.length;
-      out.push(windowInstruction(i, pattern, sameTape ? windowOn : 0));
+    if (track.kit !== old.kit) out.push(['kit', channel, track.kit]);
+    if (track.tones !== old.tones) out.push(tonesInstruction(channel, track));
+    if (track.level !== old.level) out.push(['track', channel, track.level]);
+    if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) {
+      out.push(heardPadsInstruction(channel, track));
     }
-    if (pattern?.moves !== oldPattern?.moves) out.push(movesInstruction(i, pattern));
-  });
-  for (let i = set.tracks.length; i < (before?.tracks.length ?? 0); i++) out.push(patternInstruction(i, null, seen));
+    for (let slot = 0; slot < Math.max(track.patterns.length, old.patterns.length); slot++) {
+      out.push(...slotChanges(channel, slot, old.patterns[slot] ?? null, track.patterns[slot] ?? null, seen, windowOn));
+    }
+  }
   return out;
+}
+
+function slotChanges(
+  channel: number,
+  slot: number,
+  old: Pattern | null,
+  pattern: Pattern | null,
+  seen: number,
+  windowOn: number,
+): Instruction[] {
+  if (pattern === old) return [];
+  const out: Instruction[] = [];
+  if (pattern?.hits !== old?.hits || !sameTreatment(pattern, old)) {
+    out.push(patternInstruction(channel, slot, pattern, seen));
+  }
+  if (pattern?.window !== old?.window) {
+    // Other hits bring their own window along; only one that was moved over the same tape waits.
+    const sameTape = pattern?.hits === old?.hits && pattern?.length === old?.length;
+    out.push(windowInstruction(channel, slot, pattern, sameTape ? windowOn : 0));
+  }
+  if (pattern?.moves !== old?.moves) out.push(movesInstruction(channel, slot, pattern));
+  return out;
+}
+
+function gateWord(mute: boolean, solo: boolean): string {
+  return `${mute} ${solo}`;
 }
 
 /** Whether what a pattern's hits become is the same as before. */

@@ -1,4 +1,5 @@
-import { KITS, type SoundName } from '@/core/model/kits';
+import type { SoundName } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { currentPattern, idsFrom, type Pattern } from '@/core/model/set';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
@@ -6,7 +7,7 @@ import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import { estimateBeat, type Beat, type Role } from '@/core/timing/estimateBeat';
 import { gridTicks } from '@/core/timing/grid';
 import type { Instrument } from './instrument';
-import { CURRENT_TRACK, selectInputSnap, selectSet, selectTrack } from './selectors';
+import { selectInputSnap, selectSet, selectTrack } from './selectors';
 import { noticed } from './sessionSlice';
 import { patternKept } from './setSlice';
 import type { RootState, Store } from './store';
@@ -27,12 +28,16 @@ const ROLES: Partial<Record<SoundName, Role>> = {
   rim: 'back',
 };
 
+function roleOf(sound: SoundName | undefined): Role {
+  return (sound && ROLES[sound]) ?? 'other';
+}
+
 /** Looks at what was just played on the current track. */
 export function lookBack(instrument: Instrument, state: RootState): Keepable {
-  const strokes = instrument.justPlayed.lastStretch(CURRENT_TRACK);
+  const strokes = instrument.justPlayed.lastStretch(selectSet(state).shown);
   const withSong = strokes[0]?.songTick !== null;
-  const { pads } = KITS[selectTrack(state).kit];
-  const onsets = withSong ? [] : strokes.map(({ ms, pad }) => ({ ms, role: ROLES[pads[pad]!.sound] ?? 'other' }));
+  const pads = lanesOf(selectTrack(state));
+  const onsets = withSong ? [] : strokes.map(({ ms, pad }) => ({ ms, role: roleOf(pads[pad]!.sound) }));
   return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter.beats) };
 }
 
@@ -78,7 +83,7 @@ export function keep(store: Store, instrument: Instrument, { placed, from, lengt
     return 0;
   }
   const pattern: Pattern = { name: keptName(track.patterns), length, hits };
-  store.dispatch(patternKept({ track: CURRENT_TRACK, pattern, ...(beat && { tempo: beat.tempo }) }));
+  store.dispatch(patternKept({ pattern, ...(beat && { tempo: beat.tempo }) }));
   // With the song, the pattern goes on in step with how it was played.
   if (!beat && instrument.performance.anchor.playing) instrument.launchAt(from);
   const bars = length / ticksPerBar(set.meter);

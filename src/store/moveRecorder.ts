@@ -1,6 +1,6 @@
 import { drawnOver, movePoints, thinnedOut } from '@/core/edit/moves';
 import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/sequence/moves';
-import { CURRENT_TRACK, selectPattern } from './selectors';
+import { selectPattern } from './selectors';
 import { edited } from './setSlice';
 import type { Store } from './store';
 
@@ -41,7 +41,7 @@ export class MoveRecorder {
     const { min, max, stepped } = CONTROL_RANGES[control];
     const points = drawnOver(ride.before, thinnedOut(ride.ridden, stepped ? 0 : (max - min) * TOLERANCE));
     const edit = { kind: 'moves', pad, control, points } as const;
-    this.store.dispatch(edited({ track: CURRENT_TRACK, edit, gesture: ride.gesture }));
+    this.store.dispatch(edited({ edit, gesture: ride.gesture }));
   }
 
   /** The hand has let go. */

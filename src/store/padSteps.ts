@@ -2,7 +2,7 @@ import { padPages, type PadPage } from '@/core/edit/padPages';
 import { hitsInStep } from '@/core/edit/steps';
 import type { Hit, Pattern } from '@/core/model/set';
 import type { Instrument } from './instrument';
-import { CURRENT_TRACK, selectPattern, selectSet } from './selectors';
+import { selectPattern, selectSet } from './selectors';
 import { edited } from './setSlice';
 import { selectStepTicks } from './stepsSlice';
 import type { RootState, Store } from './store';
@@ -26,9 +26,9 @@ export function pressPadStep(store: Store, instrument: Instrument, index: number
   const tick = shown.page.start + index * step;
   const there = hitsInStep(shown.pattern, { pad, tick, length: step });
   if (there.length > 0) {
-    store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
-  } else if (!instrument.isFull(CURRENT_TRACK)) {
+    store.dispatch(edited({ edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
+  } else if (!instrument.isFull()) {
     const hit: Hit = { id: instrument.nextId(), pad, tick, length: step / 2, velocity, snap: null };
-    store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'paint', hits: [hit] } }));
+    store.dispatch(edited({ edit: { kind: 'paint', hits: [hit] } }));
   }
 }

@@ -1,7 +1,8 @@
-import { CURRENT_TRACK } from './selectors';
 import type { EngineEvent } from '@/core/engine/protocol';
 import { LIMITER_LATENCY } from '@/core/dsp/limiter';
-import type { LoopWindow } from '@/core/model/set';
+import { Launcher, LIFT } from '@/core/launch/launcher';
+import { tapesOf } from '@/core/launch/plans';
+import { MAX_TRACKS, type BeatSet, type LoopWindow } from '@/core/model/set';
 import { loopPosition } from '@/core/sequence/loopWindow';
 import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 
@@ -9,6 +10,8 @@ import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 export interface Sounded {
   /** Engine output frame at which it is heard. */
   heardFrame: number;
+  /** Channel of its track. */
+  track: number;
   pad: number;
   velocity: number;
   live: boolean;
@@ -17,35 +20,67 @@ export interface Sounded {
   placed: number;
 }
 
+/** What goes round on a track from a song tick on. */
+export interface Loop extends LoopWindow {
+  /** The slot, or SILENT. */
+  slot: number;
+  /** Where tick 0 of its pattern lies. */
+  launchTick: number;
+  /** The song tick from which this holds. */
+  tick: number;
+}
+
 /** A loop window and the song tick from which it goes round. */
 export interface DroppedWindow extends LoopWindow {
   tick: number;
 }
 
-const SOUNDED_KEPT = 512;
+const SOUNDED_KEPT = 1024;
+const LOOPS_KEPT = 8;
 const STOPPED: Anchor = { frame: 0, tick: 0, framesPerTick: 1, playing: false, recording: false };
+const NOTHING: LoopWindow = { start: 0, length: 0 };
+
+/** The loops of one track that went round last, the newest last, and the window that waits. */
+class TrackLoops {
+  loops: Loop[] = [];
+  coming: DroppedWindow | null = null;
+
+  at(songTick: number): Loop | undefined {
+    return this.loops.findLast(({ tick }) => tick <= songTick) ?? this.loops[0];
+  }
+}
 
 /**
- * The performance as the engine reports it: where the song is and what sounded. It never passes through Redux: views
- * read it on every frame that they draw.
+ * The performance as the engine reports it: where the song is, what plays and what waits, what sounded. It never passes
+ * through Redux: views read it on every frame that they draw.
  */
 export class Performance {
   /** What sounded last, oldest first. */
   readonly sounded: Sounded[] = [];
+  /** What the engine's launcher told of itself, to be asked and looked ahead in. */
+  readonly launcher: Launcher;
+  /** Channel of the track that pads and Steps show: the one that is meant when none is named. */
+  shown = 0;
   /** Song tick where the count-in ends. */
   fromTick = 0;
-  /** Song tick at which the current track's loop was at its start. */
-  loopStart = 0;
-  /** The loop window that waits for its beat or bar, or null. */
-  coming: DroppedWindow | null = null;
   voices = 0;
-  /** The windows of the current track that went round last, the newest last. */
-  private windows: DroppedWindow[] = [];
+  /** Counts what the launcher has told: equal numbers, equal state. */
+  launches = 0;
+  private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackLoops());
   private timeline = new Timeline(STOPPED);
   private readonly listeners = new Set<(sounded: Sounded) => void>();
+  private readonly launchListeners = new Set<() => void>();
 
-  /** @param frameHeardAt engine output frame heard at a time stamp (ms) */
-  constructor(readonly frameHeardAt: (timeStamp: number) => number) {}
+  /**
+   * @param frameHeardAt engine output frame heard at a time stamp (ms)
+   * @param set the document as it is now
+   */
+  constructor(
+    readonly frameHeardAt: (timeStamp: number) => number,
+    set: () => BeatSet,
+  ) {
+    this.launcher = new Launcher(tapesOf(set));
+  }
 
   get anchor(): Anchor {
     return this.timeline.now;
@@ -56,15 +91,30 @@ export class Performance {
     return this.timeline.tickAt(this.frameHeardAt(timeStamp) - LIMITER_LATENCY);
   }
 
-  /** The loop window that goes round at a song tick. Before the engine told of one it is empty. */
-  windowAt(songTick: number): LoopWindow {
-    return this.windows.findLast(({ tick }) => tick <= songTick) ?? this.windows[0] ?? { start: 0, length: 0 };
+  /** Song tick that the player hears now, or where the stopped song stands. */
+  get tickNow(): number {
+    return this.anchor.playing ? this.tickHeard(window.performance.now()) : this.anchor.tick;
   }
 
-  /** Where the current track's loop is at a song tick, in ticks of its pattern. */
-  positionAt(songTick: number): number {
-    const window = this.windowAt(songTick);
-    return window.length > 0 ? loopPosition(window, Math.max(0, songTick) - this.loopStart) : 0;
+  /** What goes round on a track at a song tick; undefined before the engine told of anything. */
+  loopAt(songTick: number, channel = this.shown): Loop | undefined {
+    return this.tracks[channel]!.at(songTick);
+  }
+
+  /** The stretch of the pattern that goes round at a song tick. */
+  windowAt(songTick: number, channel = this.shown): LoopWindow {
+    return this.loopAt(songTick, channel) ?? NOTHING;
+  }
+
+  /** Where a track's loop is at a song tick, in ticks of its pattern. */
+  positionAt(songTick: number, channel = this.shown): number {
+    const loop = this.loopAt(songTick, channel);
+    return loop && loop.length > 0 ? loopPosition(loop, Math.max(0, songTick) - loop.launchTick) : 0;
+  }
+
+  /** The loop window that waits on the shown track, or null. */
+  get coming(): DroppedWindow | null {
+    return this.tracks[this.shown]!.coming;
   }
 
   /** Song tick at an engine frame, or null when the song stood still then. */
@@ -79,35 +129,94 @@ export class Performance {
     return () => void this.listeners.delete(listener);
   }
 
-  take(event: EngineEvent): void {
+  /** Calls back when what plays or what waits has changed. */
+  readonly onLaunch = (listener: () => void): (() => void) => {
+    this.launchListeners.add(listener);
+    return () => void this.launchListeners.delete(listener);
+  };
+
+  /** Takes what the engine told in one message. */
+  takeAll(events: readonly EngineEvent[]): void {
+    const before = this.launches;
+    for (const event of events) this.take(event);
+    if (this.launches !== before) this.tellLaunch();
+  }
+
+  /** Calls those who show what plays and waits: also for what the document changed. */
+  tellLaunch(): void {
+    this.launches++;
+    for (const listener of this.launchListeners) listener();
+  }
+
+  private take(event: EngineEvent): void {
+    const { live } = this.launcher;
     switch (event.kind) {
       case 'anchor':
         this.fromTick = event.fromTick;
         if (event.playing && !this.anchor.playing) {
-          this.loopStart = 0;
-          // Song ticks come round again: the newest window goes round from the start.
-          this.windows = this.windows.slice(-1).map((window) => ({ ...window, tick: -Infinity }));
+          // Song ticks come round again: what plays goes round from the start.
+          for (const track of this.tracks) track.loops = track.loops.slice(-1).map((l) => ({ ...l, tick: -Infinity }));
         }
-        if (!event.playing) this.coming = null;
+        if (event.playing !== this.anchor.playing) {
+          this.launches++;
+          this.launcher.setPlaying(event.playing);
+        }
+        if (!event.playing) for (const track of this.tracks) track.coming = null;
         this.timeline.push(event);
         // A new start: what sounded in the last one would lie at the same ticks.
         if (event.playing && event.tick <= event.fromTick && this.sounded.length > 0) this.sounded.length = 0;
         return;
       case 'sounded': {
-        const { frame, pad, velocity, live, struck, placed } = event;
-        const sounded = { heardFrame: frame + LIMITER_LATENCY, pad, velocity, live, struck, placed };
+        const { frame, track, pad, velocity, live: byHand, struck, placed } = event;
+        const sounded = { heardFrame: frame + LIMITER_LATENCY, track, pad, velocity, live: byHand, struck, placed };
         this.sounded.push(sounded);
         if (this.sounded.length > SOUNDED_KEPT) this.sounded.shift();
         for (const listener of this.listeners) listener(sounded);
         return;
       }
-      case 'window': {
-        if (event.track !== CURRENT_TRACK) return;
-        const { start, length, tick, waiting } = event;
-        this.coming = waiting ? { start, length, tick } : null;
-        if (!waiting) this.windows = [...this.windows.slice(-7), { start, length, tick }];
+      case 'loop': {
+        const { track, slot, launchTick, start, span: length, tick } = event;
+        const { loops } = this.tracks[track]!;
+        this.tracks[track]!.loops = [...loops.slice(1 - LOOPS_KEPT), { slot, launchTick, start, length, tick }];
+        live.slot[track] = slot;
+        live.launchTick[track] = launchTick;
+        live.since[track] = tick;
+        this.launches++;
         return;
       }
+      case 'window': {
+        const { start, length, tick } = event;
+        this.tracks[event.track]!.coming = tick < Infinity ? { start, length, tick } : null;
+        return;
+      }
+      case 'waiting':
+        live.next[event.track] = event.next;
+        live.nextInPlace[event.track] = event.nextInPlace;
+        live.nextTick[event.track] = event.nextTick;
+        live.link[event.track] = event.link;
+        live.linkTick[event.track] = event.linkTick;
+        live.muted[event.track] = event.muted;
+        live.soloed[event.track] = event.soloed;
+        live.nextMute[event.track] = event.nextMute;
+        live.nextSolo[event.track] = event.nextSolo;
+        live.gateTick[event.track] = event.gateTick;
+        live.settle();
+        this.launches++;
+        return;
+      case 'launcher':
+        live.section = event.section;
+        live.nextSection = event.nextSection;
+        live.sectionTick = event.sectionTick;
+        live.sectionFollows = event.sectionFollows;
+        live.sectionInPlace = event.sectionInPlace;
+        if (event.lift === LIFT.HELD && this.launcher.lift === LIFT.NONE) this.launcher.beneath.copyFrom(live);
+        this.launcher.lift = event.lift as 0 | 1 | 2;
+        this.launcher.liftTick = event.liftTick;
+        this.launcher.fadeFrom = event.fadeFrom;
+        this.launcher.fadeTo = event.fadeTo;
+        live.settle();
+        this.launches++;
+        return;
       case 'state':
         this.voices = event.voices;
         return;

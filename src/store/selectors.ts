@@ -1,16 +1,13 @@
 import { createSelector } from '@reduxjs/toolkit';
 import { onlyTake } from '@/core/edit/takes';
 import { withoutTreatment } from '@/core/edit/treat';
-import { currentPattern, type BeatSet, type Pattern } from '@/core/model/set';
+import { currentPattern, shownTrack, type BeatSet, type Pattern } from '@/core/model/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { gridTicks } from '@/core/timing/grid';
 import type { RootState } from './store';
 
-/** The track that pads play and record. One for now; launching brings the choice. */
-export const CURRENT_TRACK = 0;
-
 export const selectSet = (state: RootState) => state.set.present;
-export const selectTrack = (state: RootState) => state.set.present.tracks[CURRENT_TRACK]!;
+export const selectTrack = (state: RootState) => shownTrack(state.set.present);
 export const selectPattern = (state: RootState): Pattern | null => currentPattern(selectTrack(state));
 
 /** What the current pattern plays, in order of time. */
@@ -34,7 +31,7 @@ export const selectHeardSet = createSelector(
     (state: RootState) => state.session.proposal,
   ],
   (set, take, comparing, proposal): BeatSet => {
-    const pattern = currentPattern(set.tracks[CURRENT_TRACK]!);
+    const pattern = currentPattern(shownTrack(set));
     if (!pattern || (take === null && !comparing && !proposal)) return set;
     if (proposal) return withPattern(set, pattern, proposal);
     const alone = take === null ? pattern : onlyTake(pattern, take);
@@ -43,10 +40,10 @@ export const selectHeardSet = createSelector(
   },
 );
 
-/** The set with another pattern in the place of one of the current track. */
+/** The set with another pattern in the place of one of the shown track. */
 function withPattern(set: BeatSet, old: Pattern, heard: Pattern): BeatSet {
   const patterns = (track: BeatSet['tracks'][number]) => track.patterns.map((p) => (p === old ? heard : p));
-  const tracks = set.tracks.map((track, i) => (i === CURRENT_TRACK ? { ...track, patterns: patterns(track) } : track));
+  const tracks = set.tracks.map((track) => (track.channel === set.shown ? { ...track, patterns: patterns(track) } : track)); // prettier-ignore
   return { ...set, tracks };
 }
 

@@ -11,6 +11,8 @@ export interface Notice {
   undo?: boolean;
 }
 
+export type PadsLaunch = 'patterns' | 'sections';
+
 /** The sheets that lie over a place. */
 export type SheetName =
   | 'setup'
@@ -24,7 +26,10 @@ export type SheetName =
   | 'length'
   | 'slots'
   | 'generate'
-  | 'moves';
+  | 'moves'
+  | 'launching'
+  | 'track'
+  | 'sections';
 
 /** What is true only while the page is open. */
 interface Session {
@@ -40,6 +45,10 @@ interface Session {
   comparing: boolean;
   /** What Generate offers, heard in the place of the current pattern; or null. */
   proposal: Pattern | null;
+  /** The override of *Drop on* is held or sticks. */
+  overriding: boolean;
+  /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
+  padsLaunch: PadsLaunch | null;
   audio: AudioState;
   /** What the engine reports of its transport. */
   playing: boolean;
@@ -59,6 +68,8 @@ const initialState: Session = {
   heardTake: null,
   comparing: false,
   proposal: null,
+  overriding: false,
+  padsLaunch: null,
   audio: 'starting',
   playing: false,
   recording: false,
@@ -128,6 +139,12 @@ const slice = createSlice({
     proposalHeard(session, { payload }: PayloadAction<Pattern | null>) {
       session.proposal = payload;
     },
+    overrideSet(session, { payload }: PayloadAction<boolean>) {
+      session.overriding = payload;
+    },
+    padsLaunchSet(session, { payload }: PayloadAction<PadsLaunch | null>) {
+      session.padsLaunch = payload;
+    },
     noticed: {
       reducer(session, { payload }: PayloadAction<Notice>) {
         session.notices.push(payload);
@@ -158,6 +175,8 @@ export const {
   takeHeard,
   compared,
   proposalHeard,
+  overrideSet,
+  padsLaunchSet,
   noticed,
   noticeDismissed,
   exportProgressed,

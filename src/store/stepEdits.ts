@@ -1,7 +1,7 @@
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
 import { idsFrom, MAX_HITS, type Pattern } from '@/core/model/set';
 import type { Instrument } from './instrument';
-import { CURRENT_TRACK, selectPattern } from './selectors';
+import { selectPattern } from './selectors';
 import { noticed } from './sessionSlice';
 import { edited } from './setSlice';
 import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from './stepsSlice';
@@ -20,7 +20,7 @@ export function copy(store: Store): number {
 
 export function cut(store: Store): void {
   const ids = selectTargets(store.getState());
-  if (copy(store) > 0) store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids } }));
+  if (copy(store) > 0) store.dispatch(edited({ edit: { kind: 'erase', ids } }));
 }
 
 /** Pastes from the cursor's step on, or without a cursor from the loop's start. */
@@ -68,7 +68,7 @@ function insert(
     );
   }
   const hits = pasted(clip, at, pattern.length, idsFrom(instrument.reserveIds(clip.hits.length)));
-  store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'paint', hits } }));
+  store.dispatch(edited({ edit: { kind: 'paint', hits } }));
   // What was pasted is chosen, to be moved on at once.
   store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
 }
@@ -76,7 +76,7 @@ function insert(
 /** Erases what an edit is for, and says what went, with a way back. */
 export function erase(store: Store, ids: readonly number[], what: string): void {
   if (ids.length === 0) return;
-  store.dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids } }));
+  store.dispatch(edited({ edit: { kind: 'erase', ids } }));
   store.dispatch(noticed(`${what} cleared.`, true));
 }
 

@@ -24,7 +24,7 @@ import { createStore, type Store } from './store';
 import { redone, undone } from './undoable';
 
 const hit = (id: number): Hit => ({ id, pad: 0, tick: id * 10, length: 1, velocity: 1, snap: null });
-const record = (id: number, take: string) => hitRecorded({ track: 0, hit: hit(id), take });
+const record = (id: number, take: string) => hitRecorded({ channel: 0, slot: 0, hit: hit(id), take });
 const ids = (store: Store) => selectPattern(store.getState())!.hits.map((h) => h.id);
 
 function emptyStore(): Store {
@@ -53,7 +53,7 @@ describe('undo', () => {
       fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (edits) => {
         const store = createStore();
         const before = selectSet(store.getState());
-        for (const edit of edits) store.dispatch(edited({ track: 0, edit }));
+        for (const edit of edits) store.dispatch(edited({ edit }));
         const after = selectSet(store.getState());
         const steps = store.getState().set.past.length;
         for (let i = 0; i < steps; i++) store.dispatch(undone());
@@ -95,7 +95,7 @@ describe('undo', () => {
 
   test('a take undone and redone keeps the length that its hits were held', () => {
     const store = emptyStore();
-    [record(1, 'a 0'), hitReleased({ track: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) =>
+    [record(1, 'a 0'), hitReleased({ channel: 0, slot: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) =>
       store.dispatch(a),
     );
     expect(selectPattern(store.getState())!.hits[0]!.length).toBe(333);
@@ -104,7 +104,7 @@ describe('undo', () => {
 
   test('a new edit ends what could be redone', () => {
     const store = emptyStore();
-    [record(1, 'a 0'), undone(), loopBarsSet({ track: 0, bars: 4 })].forEach((action) => store.dispatch(action));
+    [record(1, 'a 0'), undone(), loopBarsSet({ bars: 4 })].forEach((action) => store.dispatch(action));
     expect(selectRedo(store.getState())).toBeNull();
   });
 
@@ -132,7 +132,7 @@ describe('undo', () => {
 
   test('an action that changes nothing is no step', () => {
     const store = emptyStore();
-    store.dispatch(loopBarsSet({ track: 0, bars: 1 }));
+    store.dispatch(loopBarsSet({ bars: 1 }));
     expect(selectUndo(store.getState())).toBeNull();
   });
 });
@@ -141,11 +141,11 @@ test('halving the loop hides hits, doubling back shows them again', () => {
   const store = createStore();
   store.dispatch(setLoaded(demoSet()));
   const all = selectSounding(store.getState()).length;
-  store.dispatch(loopBarsSet({ track: 0, bars: 1 }));
+  store.dispatch(loopBarsSet({ bars: 1 }));
   expect(selectSounding(store.getState()).length).toBeLessThan(all);
-  store.dispatch(loopBarsSet({ track: 0, bars: 2 }));
+  store.dispatch(loopBarsSet({ bars: 2 }));
   expect(selectSounding(store.getState())).toHaveLength(all);
-  store.dispatch(patternCleared({ track: 0 }));
+  store.dispatch(patternCleared());
   expect(currentPattern(selectSet(store.getState()).tracks[0]!)!.hits).toEqual([]);
 });
 
@@ -155,7 +155,6 @@ test('a Feel is an undoable step, one for a whole drag; what one hears alone or 
   const before = selectSet(store.getState());
   const feel = (strength: number) =>
     treatmentSet({
-      track: 0,
       scope: { kind: 'lane', pad: 4 },
       treatment: { feel: { grid: 240, strength } },
       gesture: 'drag 1',

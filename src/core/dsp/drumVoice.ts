@@ -2,6 +2,7 @@ import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
 import { exp2, hash, sinTurns, softClip } from './math';
 import type { Recipe } from './recipes';
+import { ToneVoice } from './toneVoice';
 
 const MAX_LAYERS = 3;
 
@@ -17,9 +18,11 @@ export interface Shape {
   level: number;
   /** -1..1, added to the sound's own place. */
   pan: number;
+  /** Pitch of what plays notes, Hz; `pitch` is added to it. */
+  hz: number;
 }
 
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0 };
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
 
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
 export class DrumVoice {
@@ -34,9 +37,14 @@ export class DrumVoice {
   room = 0;
   /** True once the voice is fading out. */
   fading = false;
+  /** A note that is held, until the song tick or the frame at which it is let go: Infinity for as long as a key is down. */
+  held = false;
+  offTick = Infinity;
+  offFrame = Infinity;
 
   private readonly body = new BodyVoice();
   private readonly layers = [new LayerVoice(), new LayerVoice(), new LayerVoice()];
+  private readonly tone = new ToneVoice();
   private layerCount = 0;
   private drive = 0;
   private makeUp = 1;
@@ -55,6 +63,9 @@ export class DrumVoice {
   ): void {
     this.active = true;
     this.fading = false;
+    this.held = recipe.tone !== undefined;
+    this.offTick = Infinity;
+    this.offFrame = Infinity;
     this.fade = 1;
     this.fadeStep = 0;
     this.startFrame = frame;
@@ -76,11 +87,23 @@ export class DrumVoice {
     const cutoff = pitch * exp2(shape.filter);
     if (recipe.body) this.body.start(recipe.body, velocity, gain, sampleRate, pitch, decay);
     else this.body.left = 0;
+    if (recipe.tone)
+      this.tone.start(recipe.tone, shape.hz * pitch, velocity, gain, sampleRate, exp2(shape.filter), decay);
+    else this.tone.sounding = false;
     this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
     for (let i = 0; i < this.layerCount; i++) {
       const seed = hash(frame, track * 64 + pad, i);
       this.layers[i]!.start(recipe.layers[i]!, velocity, gain, seed, sampleRate, pitch, cutoff, decay);
     }
+  }
+
+  /** A note's key goes up. */
+  letGo(): void {
+    if (!this.held) return;
+    this.held = false;
+    this.offTick = Infinity;
+    this.offFrame = Infinity;
+    this.tone.letGo();
   }
 
   /** Fades to silence over `frames`; a voice already fading keeps the shorter way. */
@@ -95,6 +118,10 @@ export class DrumVoice {
     mono.fill(0, 0, frames);
     if (this.body.left > 0) this.body.render(mono, frames);
     let sounding = this.body.left > 0;
+    if (this.tone.sounding) {
+      this.tone.render(mono, frames);
+      sounding = this.tone.sounding;
+    }
     for (let l = 0; l < this.layerCount; l++) {
       const layer = this.layers[l]!;
       if (layer.left > 0) layer.render(mono, frames, metal);

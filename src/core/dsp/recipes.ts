@@ -1,4 +1,5 @@
 import type { SoundName } from '../model/kits';
+import type { Tone } from './toneVoice';
 
 /** A tuned body: inharmonic sine modes that share one downward pitch sweep. */
 export interface Body {
@@ -48,6 +49,8 @@ export interface Recipe {
   body?: Body;
   /** At most 3. */
   layers: readonly Layer[];
+  /** It plays notes, which last as long as they are held. */
+  tone?: Tone;
 }
 
 const HATS = 1;

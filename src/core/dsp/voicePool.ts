@@ -18,9 +18,20 @@ export class VoicePool {
   }
 
   /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
-  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, shape?: Shape): void {
+  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, shape?: Shape): DrumVoice {
     this.giveWay(recipe, track, pad);
-    this.freeVoice().start(recipe, track, pad, velocity, frame, this.sampleRate, shape);
+    const voice = this.freeVoice();
+    voice.start(recipe, track, pad, velocity, frame, this.sampleRate, shape);
+    return voice;
+  }
+
+  /** Lets go of a track's notes: those of one pad's key that is down (whose end is not known yet), or with -1 all of them. */
+  letGo(track: number, pad: number): void {
+    for (const voice of this.voices) {
+      if (!voice.active || !voice.held || voice.track !== track) continue;
+      const ofKey = voice.pad === pad && voice.offTick === Infinity && voice.offFrame === Infinity;
+      if (pad < 0 || ofKey) voice.letGo();
+    }
   }
 
   /** Lets every voice of a track fade out quickly, or of all tracks with -1. */
@@ -28,6 +39,11 @@ export class VoicePool {
     for (const voice of this.voices) {
       if (voice.active && (track < 0 || voice.track === track)) voice.fadeOut(this.frames(RETRIGGER_SECONDS));
     }
+  }
+
+  /** Ends every voice on the spot: for when none is heard any more. */
+  end(): void {
+    for (const voice of this.voices) voice.active = false;
   }
 
   get ringing(): number {

@@ -7,9 +7,9 @@ const full = (): Pattern => track().patterns[0]!;
 
 test('the free slot is the current one while it is empty, else the next empty one, else a new one', () => {
   const t = track();
-  expect(freeSlot(t)).toBe(1);
-  t.current = 5;
-  expect(freeSlot(t)).toBe(5);
+  expect(freeSlot(t)).toBe(t.patterns.indexOf(null));
+  t.current = 6;
+  expect(freeSlot(t)).toBe(6);
   t.current = 0;
   t.patterns = t.patterns.map(full);
   expect([freeSlot(t), hasRoom(t)]).toEqual([16, true]);

@@ -19,9 +19,9 @@ export function hasRoom(track: Track): boolean {
   return freeSlot(track) < MAX_SLOTS;
 }
 
-/** A pattern's name with the next number: "Fast Laps", "Fast Laps 2", "Fast Laps 3", whichever is not taken. */
-export function nextName(name: string, taken: readonly (Pattern | null)[]): string {
-  const names = new Set(taken.map((pattern) => pattern?.name));
+/** A name with the next number: "Fast Laps", "Fast Laps 2", "Fast Laps 3", whichever is not taken. */
+export function nextName(name: string, taken: readonly ({ name: string } | null)[]): string {
+  const names = new Set(taken.map((other) => other?.name));
   const [, stem = name, number] = /^(.*?)(?: (\d+))?$/.exec(name) ?? [];
   let n = Number(number ?? 1);
   let next: string;

@@ -1,58 +1,16 @@
 import { CEILING, LIMITER_LATENCY } from '../dsp/limiter';
+import { AS_IT_IS } from '../launch/launchState';
 import { demoSet } from '../model/create';
-import type { SoundingHit } from '../sequence/soundingHits';
 import { gridTicks, INPUT_GRIDS } from '../timing/grid';
+import { renderCommands, renderLoop, trackInstructions } from './offline';
 import { Engine } from './engine';
-import { hitNumbers, renderCommands, renderLoop, trackInstructions } from './offline';
-import { at, decodeEvents, NOW, type Command, type EngineEvent, type Instruction } from './protocol';
+import { at, decodeEvents, type Command, type Instruction } from './protocol';
+import { hits, Rig } from './testRig';
 
 const SR = 48000;
 const BAR = 3840;
 
-/** An engine whose events are kept. */
-class Rig {
-  readonly engine: Engine;
-  readonly events: EngineEvent[] = [];
-  readonly left: Float32Array;
-  readonly right: Float32Array;
-
-  constructor(
-    private readonly block = 128,
-    sampleRate = SR,
-  ) {
-    this.engine = new Engine(sampleRate);
-    this.left = new Float32Array(block);
-    this.right = new Float32Array(block);
-  }
-
-  tell(...instructions: Instruction[]): this {
-    for (const instruction of instructions) this.engine.post(at(NOW, instruction));
-    return this;
-  }
-
-  /** Runs to a frame, exactly. */
-  runTo(frame: number): this {
-    while (this.engine.frame < frame) {
-      this.engine.process(this.left, this.right, Math.min(this.block, frame - this.engine.frame));
-      this.events.push(...decodeEvents(this.engine.events.drain()));
-    }
-    return this;
-  }
-
-  /** Strikes a pad at `frame`, heard `late` frames of output ago. */
-  strike(frame: number, pad: number, id: number, late = 0, velocity = 1): this {
-    return this.runTo(frame).tell(['padDown', 0, pad, velocity, frame - late + LIMITER_LATENCY, id]);
-  }
-
-  of<K extends EngineEvent['kind']>(kind: K): Extract<EngineEvent, { kind: K }>[] {
-    return this.events.filter((e): e is Extract<EngineEvent, { kind: K }> => e.kind === kind);
-  }
-}
-
-const PLAIN_HIT = { velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
-const hits = (...rows: [tick: number, pad: number, id: number, more?: Partial<SoundingHit>][]) =>
-  hitNumbers(rows.map(([tick, pad, id, more]) => ({ ...PLAIN_HIT, tick, struck: tick, pad, id, ...more })));
-const loop = (length = BAR, data = hits()): Instruction => ['pattern', 0, length, 0, data];
+const loop = (length = BAR, data = hits()): Instruction => ['pattern', 0, 0, length, 0, data];
 /** Frames of a quarter at 120 BPM, at which most tests run. */
 const BEAT = 24000;
 
@@ -144,19 +102,26 @@ describe('a loop window', () => {
 
   test('takes over on the spot, and the whole pattern comes back where it would have been', () => {
     const rig = playing().runTo(BEAT * 2.5);
-    rig.tell(['window', 0, 960, 960, 0]).runTo(BEAT * 5.5);
-    rig.tell(['window', 0, 0, 0, 0]).runTo(BEAT * 7.5);
+    rig.tell(['window', 0, 0, 960, 960, 0]).runTo(BEAT * 5.5);
+    rig.tell(['window', 0, 0, 0, 0, 0]).runTo(BEAT * 7.5);
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 2], [4, 2], [5, 2], [6, 3], [7, 4]]); // prettier-ignore
   });
 
   test('takes over on the next beat or bar, before what is played there, and says so ahead', () => {
     const rig = playing().runTo(BEAT * 1.5);
-    rig.tell(['window', 0, 0, 480, BAR]).runTo(BEAT * 5.9);
-    rig.tell(['window', 0, 2880, 960, 960]).runTo(BEAT * 7.5);
+    rig.tell(['window', 0, 0, 0, 480, BAR]).runTo(BEAT * 5.9);
+    rig.tell(['window', 0, 0, 2880, 960, 960]).runTo(BEAT * 7.5);
     // The half beat has one hit, every half beat from the bar line on.
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [4.5, 1], [5, 1], [5.5, 1], [6, 4], [7, 4]]); // prettier-ignore
-    const told = rig.of('window').map((e) => [e.frame / BEAT, e.start, e.length, e.tick / 960, e.waiting]);
-    expect(told.slice(1)).toEqual([
+    const told = rig.events
+      .flatMap((e) => {
+        if (e.kind === 'loop') return [[e.frame / BEAT, e.start, e.span, e.tick / 960, false]];
+        return e.kind === 'window' && e.tick < Infinity
+          ? [[e.frame / BEAT, e.start, e.length, e.tick / 960, true]]
+          : [];
+      })
+      .filter(([frame]) => Number(frame) > 0);
+    expect(told).toEqual([
       [1.5, 0, 480, 4, true],
       [4, 0, 480, 4, false],
       [5.9, 2880, 960, 6, true],
@@ -166,21 +131,21 @@ describe('a loop window', () => {
 
   test('is taken back before its time by asking for the one that goes round', () => {
     const rig = playing().runTo(BEAT * 1.5);
-    rig.tell(['window', 0, 960, 960, BAR]).runTo(BEAT * 2.5);
-    rig.tell(['window', 0, 0, 0, BAR]).runTo(BEAT * 5.5);
+    rig.tell(['window', 0, 0, 960, 960, BAR]).runTo(BEAT * 2.5);
+    rig.tell(['window', 0, 0, 0, 0, BAR]).runTo(BEAT * 5.5);
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [5, 2]]); // prettier-ignore
   });
 
   test('waits through a tempo change for the same bar line', () => {
     const rig = playing()
-      .tell(['window', 0, 960, 960, BAR])
+      .tell(['window', 0, 0, 960, 960, BAR])
       .runTo(BEAT * 2);
     rig.tell(['tempo', 60]).runTo(BEAT * 6.5);
     expect(sounded(rig).at(-1)).toEqual([6, 2]);
   });
 
   test('what is recorded in it lies in the pattern where it was heard', () => {
-    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['window', 0, 960, 960, 0]);
+    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['window', 0, 0, 960, 960, 0]);
     rig.tell(['record', true, 1], ['play', 0, 0]);
     // On the and of a beat; and just before the window comes round: to its first step.
     rig
@@ -200,8 +165,9 @@ describe('a loop window', () => {
     const steps = [3, 4, 5, 7];
     steps.forEach((count, t) => {
       rig.tell(
-        ['pattern', t, BAR, 0, hits([0, 0, t + 1], [240 * (count - 1), 0, t + 11])],
-        ['window', t, 0, count * 240, 0],
+        ['pattern', t, 0, BAR, 0, hits([0, 0, t + 1], [240 * (count - 1), 0, t + 11])],
+        ['window', t, 0, 0, count * 240, 0],
+        ['launch', t, 0, 0, false],
       );
     });
     rig.tell(['play', 0, 0]).runTo(rate * 1200);
@@ -272,9 +238,9 @@ describe('what a hit can have', () => {
   test('Moves and hands shape the stroke: what is lower, darker, shorter or aside sounds so', () => {
     const level = (data: Float32Array) => Math.sqrt(data.reduce((sum, x) => sum + x * x, 0) / data.length);
     const render = (...more: Instruction[]) =>
-      renderCommands([at(0, ['tempo', 120]), at(0, loop(BAR, hits([0, 10, 1]))), ...more.map((i) => at(0, i)), at(0, ['play', 0, 0])], SR, SR); // prettier-ignore
+      renderCommands([at(0, ['tempo', 120]), at(0, loop(BAR, hits([0, 10, 1]))), at(0, ['launch', 0, 0, 0, false]), ...more.map((i) => at(0, i)), at(0, ['play', 0, 0])], SR, SR); // prettier-ignore
     const plain = render();
-    const move = (control: number, ...points: number[]): Instruction => ['moves', 0, new Float64Array([control, 10, points.length / 2, ...points])]; // prettier-ignore
+    const move = (control: number, ...points: number[]): Instruction => ['moves', 0, 0, new Float64Array([control, 10, points.length / 2, ...points])]; // prettier-ignore
     expect(level(render(move(3, 0, 0.5)).left) / level(plain.left)).toBeCloseTo(0.5, 1);
     expect(level(render(move(4, 0, 1)).left)).toBeLessThan(level(plain.left) / 3);
     const tail = (s: { left: Float32Array }) => level(s.left.slice(SR / 4));
@@ -287,7 +253,7 @@ describe('what a hit can have', () => {
 
   test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being one', () => {
     const render = (pad: number, pitch: number) =>
-      renderCommands([at(0, ['tempo', 60]), at(0, loop(BAR, hits([0, pad, 1, { pitch }]))), at(0, ['play', 0, 0])], SR, SR).left; // prettier-ignore
+      renderCommands([at(0, ['tempo', 60]), at(0, loop(BAR, hits([0, pad, 1, { pitch }]))), at(0, ['launch', 0, 0, 0, false]), at(0, ['play', 0, 0])], SR, SR).left; // prettier-ignore
     const crossings = (data: Float32Array) => {
       let count = 0;
       for (let i = SR / 8 + 1; i < SR / 2; i++) if (data[i - 1]! < 0 && data[i]! >= 0) count++;
@@ -328,7 +294,7 @@ describe('recording', () => {
     const rig = recording()
       .strike(BEAT * 4 - 700, 0, 1)
       .runTo(BEAT * 9);
-    expect(rig.of('recorded')).toMatchObject([{ struck: -28, pass: 1 }]);
+    expect(rig.of('recorded')).toMatchObject([{ struck: -28, pass: BAR }]);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 8]);
   });
 
@@ -409,9 +375,9 @@ describe('recording', () => {
       .strike(BEAT, 0, 1)
       .runTo(BEAT + 100);
     // The page sends an edit made before it heard of the stroke (seen = 0), then one made after (seen = 1).
-    rig.tell(['pattern', 0, BAR, 0, hits([1920, 2, 50])]).runTo(BEAT * 5 + 100);
+    rig.tell(['pattern', 0, 0, BAR, 0, hits([1920, 2, 50])]).runTo(BEAT * 5 + 100);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1]);
-    rig.tell(['pattern', 0, BAR, 1, hits([1920, 2, 50])]).runTo(BEAT * 9 + 100);
+    rig.tell(['pattern', 0, 0, BAR, 1, hits([1920, 2, 50])]).runTo(BEAT * 9 + 100);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1, 50]);
   });
 
@@ -474,13 +440,14 @@ describe('held pads', () => {
 describe('the sound', () => {
   const performance: Command[] = [
     ...trackInstructions(demoSet().tracks[0]!, 0).map((i) => at(0, i)),
+    at(0, ['launch', 0, 0, 0, false]),
     at(0, ['tempo', 112]),
     at(0, ['metronome', true, 1, 0, 0, 0]),
     at(500, ['play', 0, 0]),
     at(50001, ['record', true, 1]),
     at(60007, ['padDown', 0, 10, 1, 60000, 900]),
     at(70003, ['tempo', 163.7]),
-    at(90000, ['track', 0, 0.3, false]),
+    at(90000, ['track', 0, 0.3]),
     at(120001, ['padDown', 0, 6, 0.4, 119000, 901]),
     at(120301, ['padDown', 0, 4, 0.9, 119900, 902]),
     at(150000, ['stop']),
@@ -512,7 +479,7 @@ describe('the sound', () => {
   });
 
   test('a muted track is silent, and comes back', () => {
-    const mute = (frame: number, on: boolean) => at(frame, ['track', 0, 1, on]);
+    const mute = (frame: number, on: boolean) => at(frame, ['gate', 0, on ? 1 : 0, AS_IT_IS, 0]);
     const strike = (frame: number, id: number) => at(frame, ['padDown', 0, 0, 1, 0, id]);
     const { left } = renderCommands([mute(0, true), strike(5000, 1), mute(40000, false), strike(50000, 2)], SR, 60000);
     expect(Math.max(...left.subarray(5000, 40000).map(Math.abs))).toBe(0);

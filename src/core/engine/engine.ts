@@ -3,12 +3,16 @@ import { DcBlocker } from '../dsp/dcBlocker';
 import type { DrumVoice, Shape } from '../dsp/drumVoice';
 import { Limiter, LIMITER_LATENCY } from '../dsp/limiter';
 import { metalTable } from '../dsp/metal';
+import { exp2 } from '../dsp/math';
 import { RECIPES, type Recipe } from '../dsp/recipes';
 import { Room } from '../dsp/room';
+import { TONE_RECIPES } from '../dsp/toneRecipes';
 import { VoicePool } from '../dsp/voicePool';
+import { LaunchState, SILENT } from '../launch/launchState';
+import { Launcher } from '../launch/launcher';
 import { KITS, type KitId } from '../model/kits';
 import { MAX_TRACKS, PADS } from '../model/set';
-import { placeRecorded } from '../record/recordHit';
+import { placeRecorded, type RecordedPlace } from '../record/recordHit';
 import { CLICK, clickStrength, nextClick } from '../sequence/metronome';
 import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, moveValue } from '../sequence/moves';
 import { RepeatingPad } from '../sequence/noteRepeat';
@@ -16,9 +20,9 @@ import { isLucky } from '../sequence/odds';
 import { REPEAT_RATES } from '../sequence/repeatRates';
 import { rollPitch, rollVelocity, SoundingRoll } from '../sequence/roll';
 import { HIT, SAME_TICKS, TrackPlayer } from '../sequence/trackPlayer';
-import { framesPerTick, type Meter } from '../time/ticks';
+import { framesPerTick, ticksPerBar, type Meter } from '../time/ticks';
 import { atTempo, frameAt, tickAt, Timeline, type Anchor } from '../time/timeline';
-import { gridTicks, nextLine } from '../timing/grid';
+import { gridTicks, nearestLine, nextLine } from '../timing/grid';
 import { placedTick, type Snap } from '../timing/place';
 import { EVENT, EventQueue, type Command } from './protocol';
 
@@ -39,9 +43,12 @@ const RATE_TICKS = REPEAT_RATES.map(gridTicks);
 interface Stroke {
   serial: number;
   track: number;
+  slot: number;
   id: number;
   pad: number;
   velocity: number;
+  pitch: number;
+  length: number;
   /** Song tick at which it would sound next had it not been heard live. */
   songTick: number;
   /** In the loop. */
@@ -52,6 +59,7 @@ interface Stroke {
 /** A stroke that is still held down. */
 interface HeldPad {
   id: number;
+  slot: number;
   songTick: number;
   heardFrame: number;
 }
@@ -64,18 +72,31 @@ const IN_COUNT_IN = 2;
 const CHECK_SECONDS = 0.6;
 
 class Track {
-  readonly player = new TrackPlayer();
+  /** What lies in its pattern slots, each where it was last used. */
+  readonly slots: (TrackPlayer | null)[] = [];
+  /** What plays while it is silent. */
+  readonly silence = new TrackPlayer();
+  slot = SILENT;
+  player = this.silence;
+  /** Song tick at which it took over, and what played before, for strokes that were heard then. */
+  since = 0;
+  before = { player: this.silence, slot: SILENT, launchTick: 0 };
   readonly held: (HeldPad | null)[] = new Array<HeldPad | null>(PADS).fill(null);
   readonly repeats = Array.from({ length: PADS }, () => new RepeatingPad());
   /** Ticks between strokes of note repeat as the player has chosen them. */
   readonly rates = new Float64Array(PADS).fill(240);
   /** Where hands hold the pads' controls, NaN where they do not. */
   readonly turns = new Float64Array(MOVE_TABLES).fill(NaN);
-  /** The loop window that waits, and the song tick at which it takes over; Infinity for none. */
-  readonly coming = { start: 0, length: 0, tick: Infinity };
+  /** The loop window that waits for its slot, and the song tick at which it takes over; Infinity for none. */
+  readonly coming = { slot: SILENT, start: 0, length: 0, tick: Infinity };
   /** One bit for each pad whose pattern hits are heard. */
   heardPads = 0xffff;
+  kit: KitId = 'polished-floor';
   recipes: readonly Recipe[] = recipesOf('polished-floor');
+  /** MIDI notes of its pads, when it plays notes; and semitones by which hands play higher. */
+  notes: Float64Array | null = null;
+  handPitch = 0;
+  level = 1;
   gain = 1;
   targetGain = 1;
   /** Voices that ring in the stretch being rendered. */
@@ -100,6 +121,18 @@ export class Engine {
   private readonly pending: Command[] = [];
   private readonly timeline: Timeline;
   private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new Track());
+  private readonly launcher = new Launcher({
+    span: (track, slot) => this.track(track).slots[slot]?.span ?? 0,
+    start: (track, slot) => this.track(track).slots[slot]?.start ?? 0,
+  });
+  /** The launcher's state as the page was told it. */
+  private readonly told = new LaunchState();
+  private toldSet = '';
+  /** To look ahead in. */
+  private readonly ahead = new LaunchState();
+  /** Gain of the fade at the end of what was rendered. */
+  private fadeGain = 1;
+  private ratio = 1;
   private readonly voices: VoicePool;
   private readonly click: Click;
   private readonly room: Room;
@@ -129,9 +162,11 @@ export class Engine {
   private quantize = true;
   private readonly rolls = Array.from({ length: ROLLS }, () => new SoundingRoll());
   private rolling = 0;
-  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0 };
+  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
   private readonly strokes: Stroke[] = [];
   private strokeSerial = 0;
+  /** The slot into which the last stroke was recorded. */
+  private recordedSlot = 0;
   private untilState = 0;
   private peak = 0;
 
@@ -216,10 +251,13 @@ export class Engine {
         return;
       case 'tempo':
         this.tempo = command[2];
-        this.free = atTempo(this.free, this.frame, this.tempo, this.sampleRate);
-        return this.lay(atTempo(this.now, this.frame, this.tempo, this.sampleRate));
+        return this.changeTempo();
+      case 'nudge':
+        this.ratio = command[2];
+        return this.changeTempo();
       case 'meter':
         this.meter = { beats: command[2], unit: command[3] };
+        this.launcher.bar = ticksPerBar(this.meter);
         return this.passClicksBy();
       case 'record':
         this.session = command[3];
@@ -239,27 +277,26 @@ export class Engine {
         };
         return this.passClicksBy();
       case 'kit':
-        this.release(command[2]);
-        this.voices.silence(command[2]);
-        this.track(command[2]).recipes = recipesOf(command[3]);
-        return;
+        this.track(command[2]).kit = command[3];
+        return this.changeSounds(command[2]);
+      case 'tones':
+        return this.setTones(command[2], command[3], command[4], command[5]);
       case 'track':
-        this.track(command[2]).targetGain = command[4] ? 0 : command[3];
-        return;
+        this.track(command[2]).level = command[3];
+        return this.setGains();
+      case 'drop':
+        return this.dropTrack(command[2]);
       case 'pattern':
-        return this.loadPattern(command[2], command[3], command[4], command[5], command[6]);
+        return this.loadPattern(command[2], command[3], command[4], command[5], command[6], command[7]);
       case 'window':
-        return this.dropWindow(command[2], command[3], command[4], command[5]);
+        return this.dropWindow(command[2], command[3], command[4], command[5], command[6]);
       case 'moves':
-        return this.track(command[2]).player.loadMoves(command[3]);
+        return this.slotPlayer(command[2], command[3]).loadMoves(command[4]);
       case 'turn':
         this.track(command[2]).turns[moveIndex(command[3], command[4])] = command[5];
         return;
       case 'heardPads':
         this.track(command[2]).heardPads = command[3];
-        return;
-      case 'launch':
-        this.track(command[2]).player.launchTick = command[3];
         return;
       case 'padDown':
         return this.padDown(command[2], command[3], command[4], this.heardFrame(command[5]), command[6]);
@@ -286,7 +323,174 @@ export class Engine {
       case 'releaseAll':
         for (let t = 0; t < this.tracks.length; t++) this.release(t);
         return;
+      default:
+        this.launch(command);
+        return this.followLauncher();
     }
+  }
+
+  private setTones(index: number, voice: number, notes: Float64Array, octave: number): void {
+    const track = this.track(index);
+    track.handPitch = 12 * octave;
+    const same = voice >= 0 && track.recipes[0] === TONE_RECIPES[voice];
+    track.notes = voice < 0 ? null : notes;
+    if (!same) this.changeSounds(index, voice);
+  }
+
+  /** A track's sounds are others: what rings of the old ones ends. */
+  private changeSounds(index: number, voice = -1): void {
+    const track = this.track(index);
+    const tone = TONE_RECIPES[voice];
+    if (!tone && track.notes) return; // a kit that is chosen while notes are played waits for its turn
+    this.release(index);
+    this.voices.silence(index);
+    track.recipes = tone ? new Array<Recipe>(PADS).fill(tone) : recipesOf(track.kit);
+  }
+
+  /** What goes to the launcher. */
+  private launch(command: Command): void {
+    const { launcher } = this;
+    const now = this.dropTick;
+    // In a count-in nothing plays yet: what is launched is there when it ends.
+    const wait = (on: number) => (this.now.playing && this.songTick < this.fromTick ? 0 : on);
+    switch (command[1]) {
+      case 'phase':
+        return launcher.setPhase(command[2], command[3]);
+      case 'launch':
+        return launcher.launch(command[2], command[3], wait(command[4]), command[5], now);
+      case 'cancel':
+        return launcher.cancel(command[2]);
+      case 'move':
+        return launcher.move(command[2], command[3], now);
+      case 'gate':
+        return launcher.gate(command[2], command[3], command[4], wait(command[5]), now);
+      case 'cancelGate':
+        return launcher.cancelGate(command[2]);
+      case 'sections':
+        launcher.sections = command[2];
+        return;
+      case 'chain':
+        launcher.chains[command[2]] = command[3];
+        return;
+      case 'section':
+        return launcher.launchSection(command[2], wait(command[3]), command[4], now);
+      case 'cancelSection':
+        return launcher.cancelSection();
+      case 'moveSection':
+        return launcher.moveSection(command[2], now);
+      case 'stopAll':
+        launcher.stopAll(wait(command[2]), now);
+        if (command[2] === 0) this.voices.silence(-1);
+        return;
+      case 'fade':
+        return launcher.fade(command[2], wait(command[3]), now);
+      case 'lift':
+        return command[2] ? launcher.liftDown() : launcher.liftUp(wait(command[3]), now);
+    }
+  }
+
+  /** The first song tick that has not been played yet: where what is launched at once begins. */
+  private get dropTick(): number {
+    const { playing } = this.now;
+    return playing ? Math.max(this.songTick, this.fromTick, this.playedThrough + 2 * SAME_TICKS) : this.songTick;
+  }
+
+  /** Brings players, gains and the page to where the launcher is. */
+  private followLauncher(): void {
+    const { live } = this.launcher;
+    for (let t = 0; t < this.tracks.length; t++) {
+      const track = this.tracks[t]!;
+      const slot = live.slot[t]!;
+      const same = slot === track.slot && (slot === SILENT || live.launchTick[t] === track.player.launchTick);
+      if (same) continue;
+      this.takeOver(t, slot, live.launchTick[t]!, live.since[t]!);
+    }
+    this.setGains();
+    this.reportLauncher();
+  }
+
+  /** Another slot plays on a track, or the same one from another tick on. */
+  private takeOver(index: number, slot: number, launchTick: number, since: number): void {
+    const track = this.track(index);
+    this.takeWindow(index);
+    this.endNotes(index);
+    track.before = { player: track.player, slot: track.slot, launchTick: track.player.launchTick };
+    for (const roll of this.rolls) {
+      if (!roll.active || roll.track !== index) continue;
+      roll.active = false;
+      this.rolling--;
+    }
+    track.slot = slot;
+    track.player = slot === SILENT ? track.silence : this.slotPlayer(index, slot);
+    track.player.launchTick = launchTick;
+    track.since = since;
+    this.reportLoop(index, since);
+  }
+
+  /** Notes that a pattern or note repeat plays end; keys that are down go on. */
+  private endNotes(index: number): void {
+    for (const voice of this.voices.voices) {
+      const timed = voice.offTick < Infinity || voice.offFrame < Infinity;
+      if (voice.active && voice.held && voice.track === index && timed) voice.letGo();
+    }
+  }
+
+  private slotPlayer(index: number, slot: number): TrackPlayer {
+    const { slots } = this.track(index);
+    return (slots[slot] ??= new TrackPlayer());
+  }
+
+  private dropTrack(index: number): void {
+    this.release(index);
+    this.voices.silence(index);
+    this.launcher.launch(index, SILENT, 0, false, this.dropTick);
+    this.followLauncher();
+    this.track(index).slots.length = 0;
+  }
+
+  private setGains(): void {
+    for (let t = 0; t < this.tracks.length; t++) {
+      const track = this.tracks[t]!;
+      track.targetGain = this.launcher.live.isHeard(t) ? track.level : 0;
+    }
+  }
+
+  private changeTempo(): void {
+    const tempo = this.tempo * this.ratio;
+    this.free = atTempo(this.free, this.frame, tempo, this.sampleRate);
+    this.lay(atTempo(this.now, this.frame, tempo, this.sampleRate));
+  }
+
+  /** Tells the page what has changed in the launcher. */
+  private reportLauncher(): void {
+    const { launcher, told } = this;
+    const { live } = launcher;
+    for (let t = 0; t < this.tracks.length; t++) {
+      if (sameWaiting(live, told, t)) continue;
+      this.events.push(
+        EVENT.WAITING,
+        this.frame,
+        t,
+        live.next[t],
+        live.nextInPlace[t],
+        live.nextTick[t],
+        live.link[t],
+        live.linkTick[t],
+        live.muted[t],
+        live.soloed[t],
+        live.nextMute[t],
+        live.nextSolo[t],
+        live.gateTick[t],
+      );
+    }
+    told.copyFrom(live);
+    const { section, nextSection, sectionTick, sectionFollows, sectionInPlace } = live;
+    const { lift, liftTick, fadeFrom, fadeTo } = launcher;
+    const set = [section, nextSection, sectionTick, sectionFollows, sectionInPlace, lift, liftTick, fadeFrom, fadeTo];
+    if (set.join() === this.toldSet) return;
+    this.toldSet = set.join();
+    const [a, b, c, d, e, f, g, h, i] = set.map(Number);
+    this.events.push(EVENT.LAUNCHER, this.frame, a, b, c, d, e, f, g, h, i);
   }
 
   /** Engine frame of what was heard at an output frame. Nothing can be heard before it is made. */
@@ -318,15 +522,18 @@ export class Engine {
     this.clickedThrough = startTick - countInTicks - SAME_TICKS;
     // Song ticks come round again: what was heard live the last time must sound this time.
     for (const stroke of this.strokes) stroke.songTick = NaN;
+    this.launcher.start(startTick);
+    this.followLauncher();
     for (const track of this.tracks) {
-      track.player.launchTick = 0;
+      track.before = { player: track.silence, slot: SILENT, launchTick: 0 };
+      track.since = startTick - countInTicks;
       track.repeats.forEach((pad, i) => pad.resume(startTick - countInTicks, track.player.feels[i]?.swing));
     }
     this.lay({
       ...this.now,
       frame: this.frame,
       tick: startTick - countInTicks,
-      framesPerTick: framesPerTick(this.tempo, this.sampleRate),
+      framesPerTick: framesPerTick(this.tempo * this.ratio, this.sampleRate),
       playing: true,
     });
   }
@@ -336,51 +543,73 @@ export class Engine {
     const tick = this.songTick;
     for (let t = 0; t < this.tracks.length; t++) {
       this.release(t);
+      this.voices.letGo(t, -1);
       this.takeWindow(t);
     }
     for (const roll of this.rolls) roll.active = false;
     this.rolling = 0;
+    this.launcher.halt(tick);
+    this.followLauncher();
     // Stopped within the count-in, nothing was played yet: the song stands where it was to begin.
     this.lay({ ...this.now, frame: this.frame, tick: Math.max(tick, this.fromTick), playing: false, recording: false });
   }
 
-  private loadPattern(index: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array): void {
-    const { player } = this.track(index);
+  private loadPattern(
+    index: number,
+    slot: number,
+    length: number,
+    seen: number,
+    hits: Float64Array,
+    feels?: Float64Array,
+  ): void {
+    const player = this.slotPlayer(index, slot);
     const { start, span } = player;
     player.load(length, hits, feels);
-    if (player.start !== start || player.span !== span) {
-      this.reportWindow(index, player.start, player.span, this.songTick, false);
+    if (slot === this.track(index).slot && (player.start !== start || player.span !== span)) {
+      this.reportLoop(index, this.songTick);
     }
     for (const s of this.strokes) {
-      if (s.track === index && s.serial > seen) player.insert(s.placed, s.struck, s.pad, s.velocity, s.id);
+      if (s.track === index && s.slot === slot && s.serial > seen) {
+        player.insert(s.placed, s.struck, s.pad, s.velocity, s.id, s.pitch, s.length);
+      }
     }
   }
 
-  /** The loop window of a track changes, at once or on the next line of a grid. */
-  private dropWindow(index: number, start: number, length: number, on: number): void {
-    const { coming, player } = this.track(index);
+  /** The loop window of a pattern changes, at once or, if it plays, on the next line of a grid. */
+  private dropWindow(index: number, slot: number, start: number, length: number, on: number): void {
+    const { coming, slot: played } = this.track(index);
+    const player = this.slotPlayer(index, slot);
+    if (coming.slot === slot) this.forgetWindow(index);
+    const plays = slot === played && this.now.playing;
+    if (on > 0 && plays && player.hasWindow(start, length)) return;
+    coming.slot = slot;
     coming.start = start;
     coming.length = length;
-    coming.tick = Infinity;
-    if (on <= 0 || !this.now.playing) return this.takeWindow(index, true);
-    if (player.hasWindow(start, length))
-      return this.reportWindow(index, player.start, player.span, this.songTick, false);
-    coming.tick = nextLine(this.songTick + SAME_TICKS, on);
-    this.reportWindow(index, start, length, coming.tick, true);
+    coming.tick = on > 0 && plays ? nextLine(this.songTick + SAME_TICKS, on) : this.songTick;
+    if (on > 0 && plays) this.events.push(EVENT.WINDOW, this.frame, index, start, length, coming.tick);
+    else this.takeWindow(index);
   }
 
   /** The window that waits takes over. */
-  private takeWindow(index: number, atOnce = false): void {
-    const { coming, player } = this.track(index);
-    if (coming.tick === Infinity && !atOnce) return;
-    const tick = coming.tick === Infinity ? this.songTick : coming.tick;
-    coming.tick = Infinity;
-    player.setWindow(coming.start, coming.length);
-    this.reportWindow(index, player.start, player.span, tick, false);
+  private takeWindow(index: number): void {
+    const { coming, slot } = this.track(index);
+    const { tick, start, length } = coming;
+    if (tick === Infinity) return;
+    this.forgetWindow(index);
+    this.slotPlayer(index, coming.slot).setWindow(start, length);
+    if (coming.slot === slot) this.reportLoop(index, tick);
   }
 
-  private reportWindow(track: number, start: number, length: number, tick: number, waiting: boolean): void {
-    this.events.push(EVENT.WINDOW, this.frame, track, start, length, tick, waiting ? 1 : 0);
+  private forgetWindow(index: number): void {
+    const { coming } = this.track(index);
+    if (coming.tick === Infinity) return;
+    coming.tick = Infinity;
+    this.events.push(EVENT.WINDOW, this.frame, index, 0, 0, Infinity);
+  }
+
+  private reportLoop(index: number, tick: number): void {
+    const { slot, player } = this.track(index);
+    this.events.push(EVENT.LOOP, this.frame, index, slot, player.launchTick, player.start, player.span, tick);
   }
 
   // --- pads -------------------------------------------------------------------------------------------------
@@ -391,12 +620,13 @@ export class Engine {
     const struck = this.timeline.tickAt(heardFrame);
     if (this.repeat.on) return this.startRepeat(index, pad, velocity, heardFrame, id);
     const snap = this.quantize ? (track.player.feels[pad] ?? { grid: this.grid, strength: 1 }) : null;
+    this.recordedSlot = Math.max(0, track.slot);
     const placed = this.record(index, pad, velocity, heardFrame, struck, id, snap, this.quantize ? this.grid : 0);
-    track.held[pad] = { id, songTick: struck, heardFrame };
-    this.sound(index, pad, velocity, id, placed, struck, heardFrame);
+    track.held[pad] = { id, slot: this.recordedSlot, songTick: struck, heardFrame };
+    this.sound(index, pad, velocity, id, placed, struck, heardFrame, Infinity);
   }
 
-  /** A stroke by hand or by note repeat sounds now, and the page is told. */
+  /** A stroke by hand or by note repeat sounds now, and the page is told. `length` in ticks, Infinity while a key is down. */
   private sound(
     index: number,
     pad: number,
@@ -405,9 +635,11 @@ export class Engine {
     placed: number | null,
     struck: number,
     heard: number,
+    length: number,
   ): void {
-    const { player } = this.track(index);
-    this.strike(index, pad, velocity, 0, this.now.playing && player.span > 0 ? player.positionAt(this.songTick) : NaN);
+    const { player, handPitch, notes } = this.track(index);
+    const position = this.now.playing && player.span > 0 ? player.positionAt(this.songTick) : NaN;
+    this.strike(index, pad, velocity, notes ? handPitch : 0, position, this.songTick, length);
     this.events.push(EVENT.SOUNDED, this.frame, index, pad, velocity, id, 1, placed ?? NaN, struck, heard);
   }
 
@@ -415,15 +647,29 @@ export class Engine {
    * Starts a voice, as the Moves and the hands on the controls have it.
    * @param pitch semitones of the hit's own
    * @param position where the loop is, NaN when it stands still
+   * @param songTick at which it begins, and for how many ticks a note is held
    */
-  private strike(index: number, pad: number, velocity: number, pitch: number, position: number): void {
+  private strike(
+    index: number,
+    pad: number,
+    velocity: number,
+    pitch: number,
+    position: number,
+    songTick: number,
+    length: number,
+  ): void {
     const { shape } = this;
+    const { notes, recipes } = this.track(index);
     shape.pitch = pitch + this.control(index, pad, PITCH, position);
     shape.filter = this.control(index, pad, FILTER, position);
     shape.decay = this.control(index, pad, DECAY, position);
     shape.level = this.control(index, pad, LEVEL, position);
     shape.pan = this.control(index, pad, PAN, position);
-    this.voices.trigger(this.track(index).recipes[pad]!, index, pad, velocity, this.frame, shape);
+    shape.hz = notes ? 440 * exp2((notes[pad]! - 69) / 12) : 0;
+    const voice = this.voices.trigger(recipes[pad]!, index, pad, velocity, this.frame, shape);
+    if (!voice.held || length === Infinity) return;
+    if (this.now.playing) voice.offTick = songTick + length;
+    else voice.offFrame = this.frame + length * this.free.framesPerTick;
   }
 
   /** What a pad's control is now: where a hand holds it, else where its Move has it, else neutral. */
@@ -470,31 +716,35 @@ export class Engine {
     snapGrid: number,
     length = 1,
   ): number | null {
-    const { player } = this.track(index);
     const heard = this.timeline.at(heardFrame);
-    if (!heard.playing || !heard.recording || player.span <= 0) return null;
+    if (!heard.playing || !heard.recording) return null;
+    const found = this.placeOf(index, songTick, snap);
+    if (!found) return null;
+    const { slot, player, origin, place } = found;
     const { start, span } = player;
-    const origin = player.launchTick + start;
-    const place = placeRecorded(songTick - origin, span, snap, this.grid, this.fromTick - origin);
-    if (!place) return null;
+    this.recordedSlot = slot;
 
     const placed = start + (place.placed < 0 ? place.placed + span : place.placed);
     // Just before a window's start lies more of the tape: what sounds at the window's end is kept there.
     const inWindow = span < player.length && place.placed < 0 ? place.struck + span : place.struck;
     const struck = start + inWindow;
+    const passTick = origin + place.pass * span;
     const stroke: Stroke = {
       serial: ++this.strokeSerial,
       track: index,
+      slot,
       id,
       pad,
       velocity,
-      songTick: origin + place.pass * span + place.placed,
+      pitch: this.track(index).notes ? this.track(index).handPitch : 0,
+      length,
+      songTick: passTick + place.placed,
       placed,
       struck: placed + place.struck - place.placed,
     };
     this.strokes.push(stroke);
     if (this.strokes.length > STROKES_KEPT) this.strokes.shift();
-    player.insert(placed, stroke.struck, pad, velocity, id);
+    player.insert(placed, stroke.struck, pad, velocity, id, stroke.pitch, length);
     const feel = player.feels[pad];
     // In the document the pad's Feel places the hit, unless it is said to stand on its own.
     const asPlayed = feel && snap !== feel && placedTick(struck, feel) !== placed ? 1 : 0;
@@ -508,12 +758,47 @@ export class Engine {
       struck,
       snapGrid,
       this.session,
-      place.pass,
+      Math.round(passTick),
       stroke.serial,
       length,
-      asPlayed,
+      slot * 2 + asPlayed,
     );
     return stroke.songTick;
+  }
+
+  /**
+   * Which pattern a stroke belongs to, and where: the one that played when it was heard, unless it is placed where the next
+   * one has taken over by then, on whose first step it was meant to be.
+   */
+  private placeOf(index: number, songTick: number, snap: Snap | null): FoundPlace | null {
+    const { player, slot, since, before } = this.track(index);
+    const isBefore = songTick < since - SAME_TICKS;
+    const first = isBefore ? before : { player, slot, launchTick: player.launchTick };
+    const found = this.placeIn(first, songTick, snap, this.fromTick);
+    const sounds = found ? found.origin + found.place.pass * found.player.span + found.place.placed : NaN;
+    const line = found ? sounds : nearestLine(songTick, this.grid);
+    const end = isBefore ? since : this.changeTick(index);
+    if (end === Infinity || line < end - SAME_TICKS) return found;
+    if (isBefore) return this.placeIn({ player, slot, launchTick: player.launchTick }, songTick, snap, end) ?? found;
+    this.ahead.copyFrom(this.launcher.live);
+    this.launcher.takeChanges(this.ahead, end);
+    const next = this.ahead.slot[index]!;
+    if (next === SILENT) return found;
+    const launchTick = this.ahead.launchTick[index]!;
+    return this.placeIn({ player: this.slotPlayer(index, next), slot: next, launchTick }, songTick, snap, end) ?? found;
+  }
+
+  private placeIn(tape: Track['before'], songTick: number, snap: Snap | null, from: number): FoundPlace | null {
+    const { player, slot, launchTick } = tape;
+    if (player.span <= 0) return null;
+    const origin = launchTick + player.start;
+    const place = placeRecorded(songTick - origin, player.span, snap, this.grid, from - origin);
+    return place && { slot, player, origin, place };
+  }
+
+  /** The song tick at which another pattern takes over on a track; Infinity when none is to. */
+  private changeTick(index: number): number {
+    return this.now.playing ? this.launcher.changeTick(this.launcher.live, index) : Infinity;
   }
 
   private padUp(index: number, pad: number, heardFrame: number): void {
@@ -525,9 +810,13 @@ export class Engine {
     const held = track.held[pad];
     if (!held) return;
     track.held[pad] = null;
-    const longest = Math.max(1, track.player.span);
+    this.voices.letGo(index, pad);
+    const longest = Math.max(1, this.slotPlayer(index, held.slot).span);
     const length = Math.min(longest, Math.max(1, Math.round(this.timeline.tickAt(heardFrame) - held.songTick)));
-    this.events.push(EVENT.RELEASED, this.frame, index, held.id, length, Math.max(0, heardFrame - held.heardFrame));
+    const frames = Math.max(0, heardFrame - held.heardFrame);
+    this.slotPlayer(index, held.slot).setLength(held.id, length);
+    for (const stroke of this.strokes) if (stroke.id === held.id) stroke.length = length;
+    this.events.push(EVENT.RELEASED, this.frame, index, held.slot, held.id, length, frames);
   }
 
   private release(index: number): void {
@@ -587,7 +876,7 @@ export class Engine {
       snap ? repeat.rate : 0,
       repeat.rate / 2,
     );
-    this.sound(index, pad, velocity, id, placed, struck, heardFrame);
+    this.sound(index, pad, velocity, id, placed, struck, heardFrame, repeat.rate / 2);
     repeat.lastFrame = this.frame;
   }
 
@@ -613,7 +902,7 @@ export class Engine {
         // Already on its line: no grid may pull strokes of a roll onto each other.
         const { velocity, rate } = repeat;
         const placed = this.record(t, pad, velocity, this.frame, struck, this.lastOwnId, null, 0, rate / 2);
-        this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame);
+        this.sound(t, pad, velocity, this.lastOwnId, placed, struck, this.frame, rate / 2);
         this.followRate(t, pad, repeat.next);
         repeat.advance(this.frame, player.feels[pad]?.swing);
         if (!repeat.down && !this.repeat.latch) this.endRepeat(repeat);
@@ -638,18 +927,22 @@ export class Engine {
         clickTick = this.nextClick();
         rollTick = this.nextRoll();
       }
-      const songTick = Math.min(hitTick, clickTick, rollTick, windowTick);
+      const changeTick = this.launcher.due;
+      const songTick = Math.min(hitTick, clickTick, rollTick, windowTick, changeTick);
       const songFrame = songTick === Infinity ? Infinity : frameAt(this.now, songTick);
       const repeatFrame = this.nextRepeat();
-      const next = Math.min(songFrame, repeatFrame, this.check.frame);
+      const offFrame = this.nextOff();
+      const next = Math.min(songFrame, repeatFrame, this.check.frame, offFrame);
       if (next > this.frame) {
         this.due = next;
         return;
       }
-      // Hands first: the pattern's hit of the same pad gives way to them.
-      if (repeatFrame <= this.frame) this.playRepeats();
+      // A note ends before another begins on its key. Then hands: the pattern's hit of the same pad gives way to them.
+      if (offFrame <= this.frame) this.endDueNotes();
+      else if (repeatFrame <= this.frame) this.playRepeats();
       else if (this.check.frame <= this.frame) this.playCheck();
-      // A window takes over before what is played on its first tick.
+      // Another pattern or window takes over before what is played on its first tick.
+      else if (changeTick <= songTick) this.takeChangesAt(changeTick);
       else if (windowTick <= songTick) this.takeWindowsAt(windowTick);
       else {
         if (rollTick <= songTick) this.playRolls(rollTick);
@@ -657,6 +950,33 @@ export class Engine {
         if (clickTick <= songTick) this.playClick(clickTick);
       }
     }
+  }
+
+  private offFrame(voice: DrumVoice): number {
+    const byTick = voice.offTick < Infinity && this.now.playing ? frameAt(this.now, voice.offTick) : Infinity;
+    return Math.min(byTick, voice.offFrame);
+  }
+
+  /** Frame at which the next note ends. */
+  private nextOff(): number {
+    let next = Infinity;
+    for (const voice of this.voices.voices) if (voice.held && voice.active) next = Math.min(next, this.offFrame(voice));
+    return next;
+  }
+
+  private endDueNotes(): void {
+    for (const voice of this.voices.voices) {
+      if (voice.held && voice.active && this.offFrame(voice) <= this.frame) voice.letGo();
+    }
+  }
+
+  private takeChangesAt(tick: number): void {
+    this.playedThrough = Math.max(this.playedThrough, tick - 2 * SAME_TICKS);
+    const fades = this.launcher.fadeTo <= tick + SAME_TICKS;
+    this.launcher.take(tick);
+    // What faded out is over.
+    if (fades) this.voices.end();
+    this.followLauncher();
   }
 
   private takeWindowsAt(tick: number): void {
@@ -687,18 +1007,20 @@ export class Engine {
   }
 
   private playHit(index: number, hit: number, placed: number): void {
-    const { player, repeats, heardPads } = this.track(index);
+    const { player, repeats, heardPads, held, notes } = this.track(index);
     const id = player.get(hit, HIT.ID);
     const pad = player.get(hit, HIT.PAD);
     if (this.alreadyHeard(id, placed) || !(heardPads & (1 << pad))) return;
     if (repeats[pad]!.active && repeats[pad]!.lastFrame === this.frame) return;
+    if (notes && held[pad]?.id === id) return; // the note still sounds under its key
     if (!isLucky(player.get(hit, HIT.ODDS), index, pad, placed - player.launchTick)) return;
     const velocity = player.get(hit, HIT.VELOCITY);
     const pitch = player.get(hit, HIT.PITCH);
     const strokes = player.get(hit, HIT.STROKES);
     const swell = player.get(hit, HIT.SWELL);
     const first = strokes > 1 ? rollVelocity(velocity, 0, strokes, swell) : velocity;
-    this.strike(index, pad, first, pitch, player.get(hit, HIT.TICK));
+    const length = strokes > 1 ? player.get(hit, HIT.OVER) / strokes : player.get(hit, HIT.LENGTH);
+    this.strike(index, pad, first, pitch, player.get(hit, HIT.TICK), placed, length);
     const struck = placed + player.get(hit, HIT.STRUCK) - player.get(hit, HIT.TICK);
     this.events.push(EVENT.SOUNDED, this.frame, index, pad, first, id, 0, placed, struck, this.frame);
     if (strokes <= 1) return;
@@ -746,7 +1068,8 @@ export class Engine {
       if (!(heardPads & (1 << pad))) continue;
       const velocity = rollVelocity(roll.velocity, stroke, strokes, roll.swell);
       const pitch = roll.pitch + rollPitch(stroke, strokes, roll.glide);
-      this.strike(track, pad, velocity, pitch, player.span > 0 ? player.positionAt(placed) : NaN);
+      const position = player.span > 0 ? player.positionAt(placed) : NaN;
+      this.strike(track, pad, velocity, pitch, position, placed, roll.over / strokes);
       this.events.push(EVENT.SOUNDED, this.frame, track, pad, velocity, id, 0, placed, placed, this.frame);
     }
   }
@@ -797,6 +1120,7 @@ export class Engine {
     for (const track of this.tracks) track.ringing = 0;
     for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
     for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
+    this.renderFade(frames);
     this.room.process(send, left, right, frames);
     this.click.render(left, right, frames);
     this.dcLeft.process(left, frames);
@@ -839,6 +1163,28 @@ export class Engine {
     track.gain = gain;
   }
 
+  /** Everything but the click goes down between the fade's two ticks, as a hand would move a level: evenly to the ear. */
+  private renderFade(frames: number): void {
+    const from = this.fadeGain;
+    const to = this.fadeGainAt(this.frame + frames);
+    this.fadeGain = to;
+    if (from === 1 && to === 1) return;
+    const { left, right, send } = this;
+    for (let i = 0; i < frames; i++) {
+      const gain = from + ((to - from) * (i + 1)) / frames;
+      left[i]! *= gain;
+      right[i]! *= gain;
+      send[i]! *= gain;
+    }
+  }
+
+  private fadeGainAt(frame: number): number {
+    const { fadeFrom, fadeTo } = this.launcher;
+    if (fadeFrom === Infinity) return 1;
+    const gone = Math.min(1, Math.max(0, (tickAt(this.now, frame) - fadeFrom) / (fadeTo - fadeFrom)));
+    return (1 - gone) * (1 - gone);
+  }
+
   private reportAnchor(): void {
     const { frame, tick, framesPerTick: perTick, playing, recording } = this.now;
     this.events.push(EVENT.ANCHOR, frame, tick, perTick, playing ? 1 : 0, recording ? 1 : 0, this.fromTick);
@@ -851,6 +1197,30 @@ export class Engine {
     this.events.push(EVENT.STATE, this.frame, this.songTick, this.voices.ringing, this.peak);
     this.peak = 0;
   }
+}
+
+interface FoundPlace {
+  slot: number;
+  player: TrackPlayer;
+  /** Song tick at which the first time round of its loop began. */
+  origin: number;
+  place: RecordedPlace;
+}
+
+/** Whether all that the page is told of a track is as it was. */
+function sameWaiting(a: LaunchState, b: LaunchState, t: number): boolean {
+  return (
+    a.nextTick[t] === b.nextTick[t] &&
+    a.next[t] === b.next[t] &&
+    a.nextInPlace[t] === b.nextInPlace[t] &&
+    a.link[t] === b.link[t] &&
+    a.linkTick[t] === b.linkTick[t] &&
+    a.muted[t] === b.muted[t] &&
+    a.soloed[t] === b.soloed[t] &&
+    a.nextMute[t] === b.nextMute[t] &&
+    a.nextSolo[t] === b.nextSolo[t] &&
+    a.gateTick[t] === b.gateTick[t]
+  );
 }
 
 /** Pans a voice into its track's bus and sends its share to the room. */

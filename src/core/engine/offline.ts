@@ -1,5 +1,6 @@
 import { LIMITER_LATENCY } from '../dsp/limiter';
 import { currentPattern, isPadHeard, PADS, type Pattern, type Track } from '../model/set';
+import { padNote, TONE_VOICES } from '../model/tones';
 import { isWindowed, windowOf } from '../sequence/loopWindow';
 import { CONTROLS, flatPoints } from '../sequence/moves';
 import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
@@ -17,7 +18,7 @@ export interface Stereo {
 /** Hits as the engine's `pattern` message takes them: HIT_FIELDS numbers each. */
 export function hitNumbers(hits: readonly SoundingHit[]): Float64Array {
   const numbers = new Float64Array(hits.length * HIT_FIELDS);
-  hits.forEach(({ tick, struck, pad, velocity, id, pitch, odds, roll }, i) => {
+  hits.forEach(({ tick, struck, pad, velocity, length, id, pitch, odds, roll }, i) => {
     const at = i * HIT_FIELDS;
     numbers[at + HIT.TICK] = tick;
     numbers[at + HIT.STRUCK] = struck;
@@ -26,6 +27,7 @@ export function hitNumbers(hits: readonly SoundingHit[]): Float64Array {
     numbers[at + HIT.ID] = id;
     numbers[at + HIT.PITCH] = pitch;
     numbers[at + HIT.ODDS] = odds;
+    numbers[at + HIT.LENGTH] = length;
     if (!roll) return;
     numbers[at + HIT.STROKES] = roll.strokes;
     numbers[at + HIT.OVER] = roll.over;
@@ -50,30 +52,39 @@ function feelNumbers(pattern: Pattern): Float64Array | undefined {
   return numbers;
 }
 
-/** Tells an engine the pattern that a track plays. */
-export function patternInstruction(track: number, pattern: Pattern | null, seen: number): Instruction {
-  if (!pattern) return ['pattern', track, 0, seen, new Float64Array(0)];
-  return ['pattern', track, pattern.length, seen, hitNumbers(soundingHits(pattern)), feelNumbers(pattern)];
+/** Tells an engine what lies in a slot. */
+export function patternInstruction(track: number, slot: number, pattern: Pattern | null, seen: number): Instruction {
+  if (!pattern) return ['pattern', track, slot, 0, seen, new Float64Array(0)];
+  return ['pattern', track, slot, pattern.length, seen, hitNumbers(soundingHits(pattern)), feelNumbers(pattern)];
 }
 
 /**
  * Tells an engine the stretch of a pattern that goes round.
  * @param on step of song ticks at whose next line it takes over, 0 for at once
  */
-export function windowInstruction(track: number, pattern: Pattern | null, on = 0): Instruction {
-  if (!pattern || !isWindowed(pattern)) return ['window', track, 0, 0, on];
+export function windowInstruction(track: number, slot: number, pattern: Pattern | null, on = 0): Instruction {
+  if (!pattern || !isWindowed(pattern)) return ['window', track, slot, 0, 0, on];
   const { start, length } = windowOf(pattern);
-  return ['window', track, start, length, on];
+  return ['window', track, slot, start, length, on];
 }
 
 /** Tells an engine the Moves of a pattern. */
-export function movesInstruction(track: number, pattern: Pattern | null): Instruction {
+export function movesInstruction(track: number, slot: number, pattern: Pattern | null): Instruction {
   const moves = (pattern?.moves ?? []).filter(({ points }) => points.length > 0);
   const numbers = moves.flatMap(({ pad, control, points }) => [
     ...[CONTROLS.indexOf(control), pad, points.length],
     ...flatPoints(points),
   ]);
-  return ['moves', track, new Float64Array(numbers)];
+  return ['moves', track, slot, new Float64Array(numbers)];
+}
+
+/** All of a slot. An empty one needs no words to an engine that knows nothing of it yet. */
+export function slotInstructions(track: number, slot: number, pattern: Pattern, seen = 0): Instruction[] {
+  return [
+    patternInstruction(track, slot, pattern, seen),
+    ...(isWindowed(pattern) ? [windowInstruction(track, slot, pattern)] : []),
+    ...(pattern.moves?.length ? [movesInstruction(track, slot, pattern)] : []),
+  ];
 }
 
 /** Tells an engine which pads' pattern hits are heard. */
@@ -83,15 +94,21 @@ export function heardPadsInstruction(index: number, track: Track): Instruction {
   return ['heardPads', index, bits];
 }
 
-/** What an engine must be told about one track before it can play it. */
+/** Tells an engine which notes a track's pads play, if they play notes. */
+export function tonesInstruction(index: number, { tones }: Track): Instruction {
+  if (!tones) return ['tones', index, -1, new Float64Array(0), 0];
+  const notes = Array.from({ length: PADS }, (_, pad) => padNote(tones, pad));
+  return ['tones', index, TONE_VOICES.indexOf(tones.voice), new Float64Array(notes), tones.octave];
+}
+
+/** What an engine must be told about one track before it can play it, but for what it plays. */
 export function trackInstructions(track: Track, index: number, seen = 0): Instruction[] {
   return [
     ['kit', index, track.kit],
-    ['track', index, track.level, track.mute],
+    ...(track.tones ? [tonesInstruction(index, track)] : []),
+    ['track', index, track.level],
     heardPadsInstruction(index, track),
-    patternInstruction(index, currentPattern(track), seen),
-    windowInstruction(index, currentPattern(track)),
-    movesInstruction(index, currentPattern(track)),
+    ...track.patterns.flatMap((pattern, slot) => (pattern ? slotInstructions(index, slot, pattern, seen) : [])),
   ];
 }
 
@@ -141,7 +158,12 @@ export function renderLoop(
   if (frames === 0) return { left: new Float32Array(0), right: new Float32Array(0) };
   const passesBefore = Math.ceil((LONGEST_TAIL * sampleRate) / loopFrames);
   const from = Math.round(passesBefore * loopFrames) + LIMITER_LATENCY;
-  const instructions: Instruction[] = [...trackInstructions(track, 0), ['tempo', tempo], ['play', start, 0]];
+  const instructions: Instruction[] = [
+    ...trackInstructions({ ...track, patterns: [pattern] }, 0),
+    ['launch', 0, 0, 0, false],
+    ['tempo', tempo],
+    ['play', start, 0],
+  ];
   const commands = instructions.map((i) => at(0, i));
   const { left, right } = renderCommands(commands, sampleRate, from + frames, 4096, onProgress);
   return { left: left.slice(from), right: right.slice(from) };

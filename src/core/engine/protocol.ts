@@ -1,3 +1,4 @@
+import type { ChainPlan, SectionPlan } from '../launch/launcher';
 import type { KitId } from '../model/kits';
 
 /** As the frame of a command: apply it before the next sample. */
@@ -26,26 +27,53 @@ export type Instruction =
   /** `sound` and `when` are places in CLICK_SOUNDS and CLICK_TIMES; `between` ticks of softer clicks, 0 for none. */
   | readonly ['metronome', on: boolean, level: number, sound: number, when: number, between: number]
   | readonly ['kit', track: number, kit: KitId]
-  | readonly ['track', track: number, level: number, mute: boolean]
+  /** A track plays notes by a voice of TONE_VOICES (-1: its kit): the MIDI note of each pad, and octaves for hands alone. */
+  | readonly ['tones', track: number, voice: number, notes: Float64Array, octave: number]
+  | readonly ['track', track: number, level: number]
+  /** A track that is no more: its patterns go, and it stops. */
+  | readonly ['drop', track: number]
   /**
-   * A track's loop: its length in ticks and its hits (HIT_FIELDS numbers each, in order of placed tick). `seen` is the
-   * number of the last recorded hit that whoever sends this knows of; later ones are kept. `feels` (FEEL_FIELDS numbers
-   * a pad) are the Feels that place new strokes; left out when no pad has one.
+   * What lies in a slot of a track: the pattern's length in ticks (0 empties the slot) and its hits (HIT_FIELDS numbers
+   * each, in order of placed tick). `seen` is the number of the last recorded hit that whoever sends this knows of; later
+   * ones are kept. `feels` (FEEL_FIELDS numbers a pad) are the Feels that place new strokes; left out when no pad has one.
    */
-  | readonly ['pattern', track: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array]
+  | readonly ['pattern', track: number, slot: number, length: number, seen: number, hits: Float64Array, feels?: Float64Array] // prettier-ignore
   /**
-   * The stretch of a track's pattern that goes round, in its ticks; a length of 0 is all of it. `on` is the step of song
-   * ticks at whose next line it takes over: a beat, a bar; 0 is at once.
+   * The stretch of a pattern that goes round, in its ticks; a length of 0 is all of it. `on` is the step of song ticks at
+   * whose next line it takes over, if it plays: a beat, a bar; 0 is at once.
    */
-  | readonly ['window', track: number, start: number, length: number, on: number]
-  /** A track's Moves (see `TrackPlayer.loadMoves`). */
-  | readonly ['moves', track: number, numbers: Float64Array]
+  | readonly ['window', track: number, slot: number, start: number, length: number, on: number]
+  /** A pattern's Moves (see `TrackPlayer.loadMoves`). */
+  | readonly ['moves', track: number, slot: number, numbers: Float64Array]
   /** A hand holds one pad's control (a place in CONTROLS) at a value, in the place of its Moves; NaN lets go. */
   | readonly ['turn', track: number, pad: number, control: number, value: number]
   /** The pads (one bit each) whose pattern hits are heard. */
   | readonly ['heardPads', track: number, bits: number]
-  /** Song tick at which a track's loop is at its start. Playing from the top begins anew at 0. */
-  | readonly ['launch', track: number, tick: number]
+  /** Song tick at which tick 0 of the pattern that plays on a track lies. Playing from the top begins anew at 0. */
+  | readonly ['phase', track: number, tick: number]
+  /**
+   * A slot takes over on a track, or SILENT or CHAIN. `on`, here and below, is what it waits for: LOOP_END, or a step of
+   * song ticks, 0 for at once. `inPlace`: in the phase of what it replaces, not from its top. (See `Launcher` for all rules.)
+   */
+  | readonly ['launch', track: number, slot: number, on: number, inPlace: boolean]
+  /** What waits on a track is taken back, or waits for another song tick. */
+  | readonly ['cancel', track: number]
+  | readonly ['move', track: number, tick: number]
+  /** A track is muted or soloed (1), or not (0); AS_IT_IS for what stays. */
+  | readonly ['gate', track: number, mute: number, solo: number, on: number]
+  | readonly ['cancelGate', track: number]
+  /** The sections that can be launched, and a track's chain. */
+  | readonly ['sections', sections: readonly SectionPlan[]]
+  | readonly ['chain', track: number, chain: ChainPlan]
+  | readonly ['section', index: number, on: number, inPlace: boolean]
+  | readonly ['cancelSection']
+  | readonly ['moveSection', tick: number]
+  | readonly ['stopAll', on: number]
+  /** Everything fades out over so many ticks, then stops; 0 ticks take the fade back. */
+  | readonly ['fade', ticks: number, on: number]
+  | readonly ['lift', held: boolean, on: number]
+  /** The song goes so many times faster than its tempo, for as long as it is told so. */
+  | readonly ['nudge', ratio: number]
   /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
   | readonly ['padDown', track: number, pad: number, velocity: number, heard: number, id: number]
   | readonly ['padUp', track: number, pad: number, heard: number]
@@ -96,13 +124,15 @@ export type EngineEvent =
       heard: number;
     }
   /**
-   * A stroke was recorded. `struck` is in the loop; `serial` counts the engine's recorded hits from 1; `length` in ticks
-   * is known at once for note repeat. `asPlayed`: it is not to be placed by the Feel in force for its pad.
+   * A stroke was recorded into a slot. `struck` is in the loop; `pass` is the same for all strokes of one time round; `serial`
+   * counts the engine's recorded hits from 1; `length` in ticks is known at once for note repeat. `asPlayed`: it is not to
+   * be placed by the Feel in force for its pad.
    */
   | {
       kind: 'recorded';
       frame: number;
       track: number;
+      slot: number;
       pad: number;
       velocity: number;
       id: number;
@@ -115,11 +145,44 @@ export type EngineEvent =
       asPlayed: boolean;
     }
   /** A stroke's pad was let go after `length` ticks of the song, `frames` of time. */
-  | { kind: 'released'; frame: number; track: number; id: number; length: number; frames: number }
+  | { kind: 'released'; frame: number; track: number; slot: number; id: number; length: number; frames: number }
   /**
-   * The stretch of a track's pattern that goes round from song tick `tick` on. `waiting`: it has not come to that yet.
+   * From song tick `tick` on a track plays `slot` (or is SILENT): tick 0 of its pattern lies at `launchTick`, and `span` ticks
+   * of it from `start` go round.
    */
-  | { kind: 'window'; frame: number; track: number; start: number; length: number; tick: number; waiting: boolean }
+  | { kind: 'loop'; frame: number; track: number; slot: number; launchTick: number; start: number; span: number; tick: number } // prettier-ignore
+  /** The loop window that waits for song tick `tick` on a track; Infinity: none does any more. */
+  | { kind: 'window'; frame: number; track: number; start: number; length: number; tick: number }
+  /** What waits on a track, and its mute and solo; the fields are those of `LaunchState`. */
+  | {
+      kind: 'waiting';
+      frame: number;
+      track: number;
+      next: number;
+      nextInPlace: number;
+      nextTick: number;
+      link: number;
+      linkTick: number;
+      muted: number;
+      soloed: number;
+      nextMute: number;
+      nextSolo: number;
+      gateTick: number;
+    }
+  /** The section that plays and the one that waits, Lift and fade; the fields are those of `LaunchState` and `Launcher`. */
+  | {
+      kind: 'launcher';
+      frame: number;
+      section: number;
+      nextSection: number;
+      sectionTick: number;
+      sectionFollows: boolean;
+      sectionInPlace: boolean;
+      lift: number;
+      liftTick: number;
+      fadeFrom: number;
+      fadeTo: number;
+    }
   /** A click of the latency check, counted from 0, sounded. */
   | { kind: 'checked'; frame: number; click: number }
   /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */
@@ -135,6 +198,9 @@ const RELEASED = 3;
 const STATE = 4;
 const CHECKED = 5;
 const WINDOW = 6;
+const LOOP = 7;
+const WAITING = 8;
+const LAUNCHER = 9;
 
 /** Turns the numbers that the engine wrote into events. The one place that knows their order, with the engine itself. */
 export function decodeEvents(numbers: Float64Array): EngineEvent[] {
@@ -159,12 +225,33 @@ function decode([kind, frame, a, b, c, d, e, f, g, h, i, j, k]: Numbers): Engine
     case RECORDED: {
       const stroke = { track: a, pad: b, velocity: c, id: d };
       const place = { struck: e, snapGrid: f, session: g, pass: h, serial: i };
-      return { kind: 'recorded', frame, ...stroke, ...place, length: j, asPlayed: k === 1 };
+      // The slot and a flag share the last number.
+      return { kind: 'recorded', frame, ...stroke, ...place, length: j, slot: k >> 1, asPlayed: (k & 1) === 1 };
     }
     case RELEASED:
-      return { kind: 'released', frame, track: a, id: b, length: c, frames: d };
+      return { kind: 'released', frame, track: a, slot: b, id: c, length: d, frames: e };
     case WINDOW:
-      return { kind: 'window', frame, track: a, start: b, length: c, tick: d, waiting: e === 1 };
+      return { kind: 'window', frame, track: a, start: b, length: c, tick: d };
+    case LOOP:
+      return { kind: 'loop', frame, track: a, slot: b, launchTick: c, start: d, span: e, tick: f };
+    case WAITING: {
+      const queued = { next: b, nextInPlace: c, nextTick: d, link: e, linkTick: f };
+      return {
+        kind: 'waiting',
+        frame,
+        track: a,
+        ...queued,
+        muted: g,
+        soloed: h,
+        nextMute: i,
+        nextSolo: j,
+        gateTick: k,
+      };
+    }
+    case LAUNCHER: {
+      const section = { section: a, nextSection: b, sectionTick: c, sectionFollows: d === 1, sectionInPlace: e === 1 };
+      return { kind: 'launcher', frame, ...section, lift: f, liftTick: g, fadeFrom: h, fadeTo: i };
+    }
     case CHECKED:
       return { kind: 'checked', frame, click: a };
     default:
@@ -217,4 +304,4 @@ export class EventQueue {
   }
 }
 
-export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE, CHECKED, WINDOW } as const;
+export const EVENT = { ANCHOR, SOUNDED, RECORDED, RELEASED, STATE, CHECKED, WINDOW, LOOP, WAITING, LAUNCHER } as const;

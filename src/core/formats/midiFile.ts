@@ -1,5 +1,5 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
-import { KITS } from '../model/kits';
+import { lanesOf } from '../model/lanes';
 import { currentPattern, type BeatSet, type Track } from '../model/set';
 import { loopStrokes, type LoopStroke } from '../sequence/loopStrokes';
 import { windowOf } from '../sequence/loopWindow';
@@ -13,7 +13,7 @@ const THIRTY_SECONDS_PER_QUARTER = 8;
 
 /**
  * Writes a track's current pattern as a standard MIDI file: type 1, 960 ticks to the quarter, tempo and meter on a track of
- * their own, the drums on channel 10 at their placed times. Rolls are written out, odds as they fall in the first pass; what is
+ * their own, drums on channel 10 and notes on channel 1 at their placed times. Rolls are written out, odds as they fall in the first pass; what is
  * muted or outside the loop window is left out. Both tracks end where the loop ends.
  * (Standard MIDI Files 1.0, MIDI Manufacturers Association.)
  */
@@ -36,10 +36,7 @@ export function writePatternMidi(set: BeatSet, track: Track): Uint8Array<ArrayBu
     },
   ];
   const name = pattern ? `${track.name} ${pattern.name}` : track.name;
-  const drums: Timed[] = [
-    { tick: 0, event: { type: 'trackName', meta: true, text: latin1(name) } },
-    ...drumNotes(track),
-  ];
+  const drums: Timed[] = [{ tick: 0, event: { type: 'trackName', meta: true, text: latin1(name) } }, ...notesOf(track)];
   const bytes = writeMidi({
     header: { format: 1, numTracks: 2, ticksPerBeat: PPQ },
     tracks: [withDeltas(conductor, end), withDeltas(drums, end)],
@@ -52,27 +49,31 @@ interface Timed {
   event: Omit<MidiEvent, 'deltaTime'> | object;
 }
 
-function drumNotes(track: Track): Timed[] {
+function notesOf(track: Track): Timed[] {
   const pattern = currentPattern(track);
   if (!pattern) return [];
   const notes: Timed[] = [];
   const strokes = loopStrokes(pattern, track);
   const { length } = windowOf(pattern);
-  for (const pad of new Set(strokes.map((stroke) => stroke.pad))) {
+  const lanes = lanesOf(track);
+  const channel = track.tones ? 0 : DRUM_CHANNEL;
+  // Of a drum the key says which it is; of a note, its pitch too.
+  const keyOf = ({ pad, pitch }: LoopStroke) => lanes[pad]!.note + (track.tones ? Math.round(pitch) : 0);
+  for (const noteNumber of new Set(strokes.map(keyOf))) {
+    if (noteNumber < 0 || noteNumber > 127) continue;
     // A file knows whole ticks only. Two hits within one tick are one note: the later stroke's.
     const byTick = new Map<number, LoopStroke>();
     for (const stroke of strokes) {
-      if (stroke.pad === pad) byTick.set(Math.min(Math.round(stroke.tick), length - 1), stroke);
+      if (keyOf(stroke) === noteNumber) byTick.set(Math.min(Math.round(stroke.tick), length - 1), stroke);
     }
-    const noteNumber = KITS[track.kit].pads[pad]!.note;
     const ticks = [...byTick.keys()];
     ticks.forEach((tick, i) => {
       const hit = byTick.get(tick)!;
-      // A drum note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
+      // A note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
       const off = Math.min(tick + Math.max(1, Math.round(hit.length)), ticks[i + 1] ?? length, length);
       const velocity = Math.max(1, Math.min(127, Math.round(hit.velocity * 127)));
-      notes.push({ tick, event: { type: 'noteOn', channel: DRUM_CHANNEL, noteNumber, velocity } });
-      notes.push({ tick: off, event: { type: 'noteOff', channel: DRUM_CHANNEL, noteNumber, velocity: 0 } });
+      notes.push({ tick, event: { type: 'noteOn', channel, noteNumber, velocity } });
+      notes.push({ tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } });
     });
   }
   const offFirst = (n: Timed) => ((n.event as MidiEvent).type === 'noteOff' ? 0 : 1);

@@ -26,13 +26,19 @@ import { MOST_SWING, STRAIGHT } from '../timing/swing';
 import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
 import { CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from '../sequence/moves';
 import { MOST_GLIDE, ROLL_STROKES } from '../sequence/roll';
+import { FIRST_LAUNCHING } from './create';
 import { KIT_IDS, type KitId } from './kits';
+import { MOST_OCTAVES, SCALES, TONE_VOICES, type ScaleName, type ToneVoice } from './tones';
 import {
   CLICK_SOUNDS,
   CLICK_TIMES,
+  DROPS,
   MAX_HITS,
+  MAX_LINKS,
   MAX_NAME,
+  MAX_SECTIONS,
   MAX_SLOTS,
+  MAX_TIMES,
   MAX_TRACKS,
   MOST_PITCH,
   PADS,
@@ -41,6 +47,7 @@ import {
   type ClickSound,
   type ClickTime,
   type CountIn,
+  type Drop,
 } from './set';
 
 /** The longest pattern: 64 bars of twelve quarters. */
@@ -175,10 +182,38 @@ function IsPads(): PropertyDecorator {
   };
 }
 
+class TonesSchema {
+  @IsIn(TONE_VOICES) voice!: ToneVoice;
+  @IsInt() @Min(0) @Max(11) root!: number;
+  @IsIn(SCALES) scale!: ScaleName;
+  @IsBoolean() chromatic!: boolean;
+  @IsInt() @Min(-MOST_OCTAVES) @Max(MOST_OCTAVES) octave!: number;
+}
+
+class LinkSchema {
+  @IsInt() @Min(0) @Max(MAX_SLOTS - 1) slot!: number;
+  @IsInt() @Min(1) @Max(MAX_TIMES) times!: number;
+}
+
+class ChainSchema {
+  @IsArray()
+  @ArrayMaxSize(MAX_LINKS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => LinkSchema)
+  links!: LinkSchema[];
+  @IsBoolean() again!: boolean;
+}
+
 class TrackSchema {
+  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) channel!: number;
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @IsInt() @Min(0) @Max(7) colour!: number;
   @IsIn(KIT_IDS) kit!: KitId;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => TonesSchema) tones?: TonesSchema;
+  @IsOptional() @IsBoolean() solo?: boolean;
+  @IsOptional() @IsBoolean() stopped?: boolean;
+  @IsOptional() @IsObject() @ValidateNested() @Type(() => ChainSchema) chain?: ChainSchema;
   @IsNumber(finite) @Min(0) @Max(1) level!: number;
   @IsBoolean() mute!: boolean;
   @IsOptional() @IsPads() mutedPads?: number[];
@@ -209,6 +244,39 @@ class InputQuantizeSchema {
   @IsIn(GRID_NAMES) grid!: GridName;
 }
 
+class SectionPartSchema {
+  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) channel!: number;
+  @ValidateIf((_, value) => value !== null && value !== 'chain')
+  @IsInt()
+  @Min(0)
+  @Max(MAX_SLOTS - 1)
+  plays!: number | 'chain' | null;
+}
+
+class SectionSchema {
+  @IsInt() @Min(1) @Max(Number.MAX_SAFE_INTEGER) id!: number;
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsInt() @Min(0) @Max(7) colour!: number;
+  @IsArray()
+  @ArrayMaxSize(MAX_TRACKS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => SectionPartSchema)
+  parts!: SectionPartSchema[];
+  @IsInt() @Min(1) @Max(MAX_TIMES) rounds!: number;
+  @ValidateIf((_, value) => value !== undefined && value !== 'stop')
+  @IsInt()
+  @Min(1)
+  @Max(Number.MAX_SAFE_INTEGER)
+  then?: number | 'stop';
+}
+
+class LaunchingSchema {
+  @IsIn(DROPS) dropOn!: Drop;
+  @IsIn(DROPS) override!: Drop;
+  @IsBoolean() inPlace!: boolean;
+}
+
 class PatternPlaceSchema {
   @IsInt() @Min(0) @Max(MAX_TRACKS - 1) track!: number;
   @IsInt() @Min(0) @Max(MAX_SLOTS - 1) slot!: number;
@@ -229,6 +297,14 @@ class SetSchema {
   @ValidateNested({ each: true })
   @Type(() => TrackSchema)
   tracks!: TrackSchema[];
+  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) shown!: number;
+  @IsObject() @ValidateNested() @Type(() => LaunchingSchema) launching!: LaunchingSchema;
+  @IsArray()
+  @ArrayMaxSize(MAX_SECTIONS)
+  @IsObject({ each: true })
+  @ValidateNested({ each: true })
+  @Type(() => SectionSchema)
+  sections!: SectionSchema[];
   @IsOptional() @IsObject() @ValidateNested() @Type(() => PatternPlaceSchema) trace?: PatternPlaceSchema;
 }
 
@@ -285,7 +361,18 @@ function migrate(plain: object): object {
   }
   // 3: a hit's pitch, odds, roll and nudge, loop windows, Moves, colours: none of which has to be there.
   if (set.schema === 2) set = { ...set, schema: 3 };
+  if (set.schema === 3) {
+    // 4: tracks have channels, of which one is shown; sections, and how they are launched.
+    const tracks = Array.isArray(set.tracks)
+      ? set.tracks.map((track: unknown, channel) => (isPlain(track) ? { channel, ...track } : track))
+      : set.tracks;
+    set = { shown: 0, launching: FIRST_LAUNCHING, sections: [], ...set, tracks, schema: 4 };
+  }
   return set;
+}
+
+function isPlain(value: unknown): value is object {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
 /** Lists that are too long are refused before each of their parts is looked at. */
@@ -325,6 +412,11 @@ function slotProblem(set: SetSchema): string | null {
 /** What no single field can tell. */
 function linkProblem(set: SetSchema): string | null {
   const ids = new Set<number>();
+  const channels = new Set(set.tracks.map((track) => track.channel));
+  if (channels.size < set.tracks.length) return 'Two of its tracks have the same channel.';
+  if (!channels.has(set.shown)) return `At shown: there is no track of channel ${set.shown}.`;
+  const sections = new Set(set.sections.map((section) => section.id));
+  if (sections.size < set.sections.length) return 'Two of its sections have the same number.';
   for (const [t, track] of set.tracks.entries()) {
     if (track.current >= track.patterns.length)
       return `At tracks ${t + 1}: the current slot ${track.current + 1} does not exist.`;

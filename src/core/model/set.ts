@@ -6,9 +6,10 @@ import type { GridName } from '../timing/grid';
 import type { Snap } from '../timing/place';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import type { KitId } from './kits';
+import type { Tones } from './tones';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
-export const SCHEMA_VERSION = 3;
+export const SCHEMA_VERSION = 4;
 
 export const PADS = 16;
 export const PATTERN_SLOTS = 16;
@@ -89,17 +90,71 @@ export interface PadGates {
 }
 
 export interface Track extends PadGates {
+  /** Names the track wherever it stands in the list: 0..15, of no other track of the set. */
+  channel: number;
   name: string;
   /** Index of a feather tone of the theme, 0..7. */
   colour: number;
   kit: KitId;
+  /** It plays notes in the place of its kit. */
+  tones?: Tones;
   /** 0..1 */
   level: number;
   mute: boolean;
+  solo?: boolean;
   /** Pattern slots; an unused slot is null. */
   patterns: (Pattern | null)[];
-  /** The slot that plays and is edited. */
+  /** The slot that plays, or would if the track were not stopped; and is edited. */
   current: number;
+  /** No pattern of it plays until one is launched. */
+  stopped?: boolean;
+  chain?: Chain;
+}
+
+/** Patterns of a track in a row. */
+export interface Chain {
+  /** Slots, and how often each goes round. */
+  links: { slot: number; times: number }[];
+  /** After the last link the first comes again; else the last one goes on. */
+  again: boolean;
+}
+
+export const MAX_LINKS = 64;
+export const MAX_TIMES = 64;
+
+/** What a section does with one track: a slot plays, its chain does, or it stops (null). */
+export interface SectionPart {
+  channel: number;
+  plays: number | 'chain' | null;
+}
+
+/** A named set of patterns that are launched as one. */
+export interface Section {
+  /** Unique within the set. */
+  id: number;
+  name: string;
+  colour: number;
+  /** Tracks that are not named go on as they are. */
+  parts: SectionPart[];
+  /** How often its longest loop goes round before what comes then. */
+  rounds: number;
+  /** The section that follows, 'stop', or absent: it goes on. */
+  then?: number | 'stop';
+}
+
+export const MAX_SECTIONS = 64;
+
+/** When what is launched takes over. */
+export const DROPS = ['now', 'beat', 'bar', 'loop', 'bars2', 'bars4'] as const;
+export type Drop = (typeof DROPS)[number];
+
+/** How patterns are launched. */
+export interface Launching {
+  dropOn: Drop;
+  /** What holds for as long as the override is held. */
+  override: Drop;
+  /** Patterns go on in the phase of what they replace, and do not begin at their top. */
+  inPlace: boolean;
 }
 
 export type CountIn = 0 | 1 | 2;
@@ -143,6 +198,10 @@ export interface BeatSet {
   countIn: CountIn;
   inputQuantize: { on: boolean; grid: GridName };
   tracks: Track[];
+  /** Channel of the track that pads play and Steps shows. */
+  shown: number;
+  launching: Launching;
+  sections: Section[];
   /** The pattern that is shown beneath the one being edited. */
   trace?: PatternPlace;
 }
@@ -156,6 +215,18 @@ export interface PatternPlace {
 /** The pattern that plays on a track, or null when its slot is empty. */
 export function currentPattern(track: Track): Pattern | null {
   return track.patterns[track.current] ?? null;
+}
+
+/** The track that pads play and Steps shows. */
+export function shownTrack({ tracks, shown }: Pick<BeatSet, 'tracks' | 'shown'>): Track {
+  return tracks.find((track) => track.channel === shown) ?? tracks[0]!;
+}
+
+/** A channel that no track of the set has. */
+export function freeChannel(tracks: readonly Track[]): number {
+  let channel = 0;
+  while (tracks.some((track) => track.channel === channel)) channel++;
+  return channel;
 }
 
 /** Whether a pad's pattern hits are heard. */

@@ -6,6 +6,8 @@ export interface PlayedStroke {
   pad: number;
   /** 0..1 */
   velocity: number;
+  /** Semitones from the pad's own pitch; absent: none. */
+  pitch?: number;
   /** When it was struck as the player heard it, ms on a clock of its own that never stops. */
   ms: number;
   /** Song tick at which it was struck, or null when the song stood still. */

@@ -85,5 +85,6 @@ export function keptHits(
       length: Math.min(length, Math.max(1, Math.round(stroke.heldMs * ticksPerMs))),
       velocity: stroke.velocity,
       snap,
+      ...(stroke.pitch && { pitch: stroke.pitch }),
     }));
 }

@@ -16,7 +16,13 @@ class Rig {
   private readonly out = new Float32Array(128);
 
   constructor(tempo: number, ...more: Instruction[]) {
-    this.tell(['tempo', tempo], ['pattern', 0, BAR, 0, new Float64Array(0)], ['repeat', true, false], ...more);
+    this.tell(
+      ['tempo', tempo],
+      ['pattern', 0, 0, BAR, 0, new Float64Array(0)],
+      ['launch', 0, 0, 0, false],
+      ['repeat', true, false],
+      ...more,
+    );
   }
 
   tell(...instructions: Instruction[]): this {
@@ -139,7 +145,7 @@ describe('while it is held', () => {
   test('it swings with the Feel of its pad', () => {
     const feels = new Float64Array(16 * 5).fill(-1);
     feels.set([240, 1, 240, 0.625, 0], HAT * 5);
-    const rig = new Rig(125, rate('1/16'), ['pattern', 0, BAR, 0, new Float64Array(0), feels], ['play', 0, 0]);
+    const rig = new Rig(125, rate('1/16'), ['pattern', 0, 0, BAR, 0, new Float64Array(0), feels], ['play', 0, 0]);
     // At 125 BPM a quarter is 23040 frames; the pair of sixteenths 11520, of which 62.5 % are 7200.
     expect(rig.press(0).runTo(24000).frames).toEqual([0, 7200, 11520, 18720, 23040]);
   });
@@ -170,7 +176,7 @@ describe('recorded', () => {
   test('under a Feel with a coarser grid its strokes stand on their own', () => {
     const feels = new Float64Array(16 * 5).fill(-1);
     feels.set([240, 1, 0, 0, 0], HAT * 5);
-    const rig = record(['pattern', 0, BAR, 0, new Float64Array(0), feels])
+    const rig = record(['pattern', 0, 0, BAR, 0, new Float64Array(0), feels])
       .press(0)
       .runTo(9500);
     expect(rig.of('recorded').map((e) => e.asPlayed)).toEqual([false, true, false, true]);
@@ -190,10 +196,10 @@ test('a Move of the repeat rate changes it from stroke to stroke; gone, the chos
   const RATE = 5; // its place in CONTROLS
   const [eighth, sixteenth] = [REPEAT_RATES.indexOf('1/8'), REPEAT_RATES.indexOf('1/16')];
   const moves = new Float64Array([RATE, HAT, 2, 0, eighth, 1920, sixteenth]);
-  const rig = new Rig(120, rate('1/4'), ['moves', 0, moves], ['play', 0, 0]).press(0).runTo(SR * 2 - 100);
+  const rig = new Rig(120, rate('1/4'), ['moves', 0, 0, moves], ['play', 0, 0]).press(0).runTo(SR * 2 - 100);
   const ticks = () => rig.of('sounded').map((e) => Math.round(e.frame / 25));
   expect(ticks()).toEqual([0, 480, 960, 1440, 1920, 2160, 2400, 2640, 2880, 3120, 3360, 3600]);
-  rig.tell(['moves', 0, new Float64Array(0)]).runTo(SR * 3.9);
+  rig.tell(['moves', 0, 0, new Float64Array(0)]).runTo(SR * 3.9);
   // The stroke that was due at the old rate still comes.
   expect(ticks().slice(12)).toEqual([3840, 4800, 5760, 6720]);
 });

@@ -24,8 +24,11 @@ const ANY: readonly [GridName, GridName] = ['1/4', '1/64'];
  * @param steps to faster rates; below 0 to slower ones
  * @returns ticks, kept within the sound's own range
  */
-export function repeatTicks(sound: SoundName, chosen: GridName, steps: number): number {
-  const [slowest, fastest] = (RANGES[sound] ?? ANY).map((name) => REPEAT_RATES.indexOf(name)) as [number, number];
+export function repeatTicks(sound: SoundName | undefined, chosen: GridName, steps: number): number {
+  const [slowest, fastest] = ((sound && RANGES[sound]) ?? ANY).map((name) => REPEAT_RATES.indexOf(name)) as [
+    number,
+    number,
+  ];
   const wanted = REPEAT_RATES.indexOf(chosen);
   // The hand has the last word: the rate it chose widens the range.
   const from = Math.min(slowest, wanted);

@@ -158,9 +158,9 @@ describe('a track that plays', () => {
 
   test('a recorded hit takes its place in order, and the place of an older one of its pad', () => {
     const p = player(3840, [0, 960, 1920]);
-    p.insert(480, 470, 3, 0.5, 9);
-    p.insert(960, 950, 0, 0.7, 10);
-    p.insert(5000, 5000, 0, 1, 11);
+    p.insert(480, 470, 3, 0.5, 9, 0, 1);
+    p.insert(960, 950, 0, 0.7, 10, 0, 1);
+    p.insert(5000, 5000, 0, 1, 11, 0, 1);
     const met = [0, 1, 2, 3].map((i) => [p.get(i, HIT.TICK), p.get(i, HIT.ID)]);
     expect(met).toEqual([[0, 1], [480, 9], [960, 10], [1920, 3]]); // prettier-ignore
     expect(p.windowEnd).toBe(4);
@@ -168,7 +168,7 @@ describe('a track that plays', () => {
 
   test('takes more hits than it had room for', () => {
     const p = player(100000, []);
-    for (let i = 0; i < 3000; i++) p.insert(99999 - i * 7, 0, 0, 1, i + 1);
+    for (let i = 0; i < 3000; i++) p.insert(99999 - i * 7, 0, 0, 1, i + 1, 0, 1);
     expect(p.windowEnd).toBe(3000);
     expect(p.nextTick(-1)).toBe(99999 - 2999 * 7);
   });

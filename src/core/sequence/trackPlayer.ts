@@ -19,8 +19,10 @@ export const HIT = {
   OVER: 8,
   SWELL: 9,
   GLIDE: 10,
+  /** Ticks for which it is held: heard of notes. */
+  LENGTH: 11,
 } as const;
-export const HIT_FIELDS = 11;
+export const HIT_FIELDS = 12;
 /** Numbers of one pad's Feel in a pattern's message: grid (-1 = no Feel), strength, swing unit (0 = straight), ratio, spare. */
 export const FEEL_FIELDS = 5;
 
@@ -51,7 +53,7 @@ export class TrackPlayer {
 
   private count = 0;
   /** HIT_FIELDS numbers a hit, in order of placed tick. */
-  private hits = new Float64Array(ROOM_TO_RECORD * HIT_FIELDS);
+  private hits = new Float64Array(0);
   /** The window as it was asked for; a length of 0 is the whole pattern. */
   private wanted = { start: 0, length: 0 };
   /** The hits within the window: from this index to before that one. */
@@ -107,8 +109,10 @@ export class TrackPlayer {
   /**
    * Adds a plain hit at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`).
    * @param tick in the pattern
+   * @param pitch semitones
+   * @param length ticks
    */
-  insert(tick: number, struck: number, pad: number, velocity: number, id: number): void {
+  insert(tick: number, struck: number, pad: number, velocity: number, id: number, pitch: number, length: number): void {
     if (tick < 0 || tick >= this.length) return;
     let i = this.firstAfter(tick);
     while (i > 0 && this.get(i - 1, HIT.TICK) === tick && this.get(i - 1, HIT.PAD) >= pad) i--;
@@ -127,7 +131,16 @@ export class TrackPlayer {
     hits[at + HIT.VELOCITY] = velocity;
     hits[at + HIT.ID] = id;
     hits[at + HIT.ODDS] = 1;
+    hits[at + HIT.PITCH] = pitch;
+    hits[at + HIT.LENGTH] = length;
     this.findEnds();
+  }
+
+  /** How long a hit was held is known. */
+  setLength(id: number, length: number): void {
+    for (let i = 0; i < this.count; i++) {
+      if (this.get(i, HIT.ID) === id) this.hits[i * HIT_FIELDS + HIT.LENGTH] = length;
+    }
   }
 
   /**

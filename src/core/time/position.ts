@@ -12,3 +12,8 @@ export function formatPosition(songTick: number, meter: Meter): string {
   const { bar, beat } = barAndBeat(songTick, meter);
   return `${bar}.${beat}`;
 }
+
+/** Whole beats from now until a song tick: what every countdown shows. */
+export function beatsUntil(tick: number, now: number, meter: Meter): number {
+  return Math.max(1, Math.ceil((tick - now) / ticksPerBeat(meter)));
+}

@@ -2,12 +2,12 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { narrower, newlyCovered, treated, type Scope, type Treatment } from '@/core/edit/treat';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import type { Hit, Pattern } from '@/core/model/set';
 import { offsetsMs } from '@/core/timing/earlyLate';
 import type { Feel } from '@/core/timing/feel';
 import { gridTicks } from '@/core/timing/grid';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { compared } from '@/store/sessionSlice';
 import { narrowerCleared, treatmentSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -49,7 +49,7 @@ export function FeelSheet() {
 
 function FeelOf({ pattern }: { pattern: Pattern }) {
   const dispatch = useAppDispatch();
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const { tempo, inputQuantize, meter } = useAppSelector(selectSet);
   const [scope, setScope] = useState<Scope>({ kind: 'pattern' });
   /** A Feel that would cover hits: looked at before it is taken. */
@@ -62,7 +62,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
   const own = ownTreatment(pattern, scope);
   const grid = gridTicks(inputQuantize.grid);
   const set = (treatment: Treatment, gesture?: string) =>
-    dispatch(treatmentSet({ track: CURRENT_TRACK, scope, treatment, ...(gesture && { gesture }) }));
+    dispatch(treatmentSet({ scope, treatment, ...(gesture && { gesture }) }));
   const choose = (next: Scope) => {
     setScope(next);
     setPreview(null);
@@ -86,7 +86,6 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
         setPreview(null);
         dispatch(
           treatmentSet({
-            track: CURRENT_TRACK,
             scope: scope.kind === 'hits' ? scope : { kind: 'lane', pad },
             treatment: { feel },
           }),
@@ -151,7 +150,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
       <Narrower
         count={narrower(pattern, scope, 'feel')}
         what="a Feel"
-        onClear={() => dispatch(narrowerCleared({ track: CURRENT_TRACK, scope, kind: 'feel' }))}
+        onClear={() => dispatch(narrowerCleared({ scope, kind: 'feel' }))}
       />
       <SheetTitle>Early and late</SheetTitle>
       <EarlyLate name={name} offsets={offsetsMs(pattern, within, grid, tempo)} />
@@ -164,7 +163,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
       <Narrower
         count={narrower(pattern, scope, 'loudness')}
         what="a loudness"
-        onClear={() => dispatch(narrowerCleared({ track: CURRENT_TRACK, scope, kind: 'loudness' }))}
+        onClear={() => dispatch(narrowerCleared({ scope, kind: 'loudness' }))}
       />
     </>
   );

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { Scope } from '@/core/edit/treat';
-import type { KitPad } from '@/core/model/kits';
+import type { PadSound } from '@/core/model/lanes';
 import type { Pattern } from '@/core/model/set';
 import { isInLoop } from '@/core/sequence/soundingHits';
 import { ticksToMs } from '@/core/time/ticks';
@@ -14,7 +14,7 @@ import { WORDS } from '../theme/tokens';
 interface Props {
   pattern: Pattern;
   scope: Scope;
-  pads: readonly KitPad[];
+  pads: readonly PadSound[];
   tempo: number;
   onUse: (pad: number, gridTicks: number) => void;
 }

@@ -5,6 +5,7 @@ import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTokens } from '../theme/theme';
+import { coming } from './coming';
 import { drawFlyway } from './drawFlyway';
 
 const HEIGHT = 84;
@@ -13,7 +14,8 @@ const HEIGHT = 84;
 export function Flyway() {
   const tokens = useTokens();
   const { performance } = useInstrument();
-  const meter = useAppSelector((state) => selectSet(state).meter);
+  const set = useAppSelector(selectSet);
+  const { meter } = set;
   const loop = useAppSelector((state) => selectPattern(state)?.length ?? 0);
   const playing = useAppSelector((state) => state.session.playing);
   // Going back to the top while stopped changes the picture too.
@@ -27,7 +29,7 @@ export function Flyway() {
     const scale = window.devicePixelRatio || 1;
     context.setTransform(scale, 0, 0, scale, 0, 0);
     const tick = playing ? performance.tickHeard(now) : performance.anchor.tick;
-    const going = loop > 0 ? performance.windowAt(tick) : { start: 0, length: 0 };
+    const going = loop > 0 ? performance.loopAt(tick) : undefined;
     drawFlyway(context, {
       width,
       height: HEIGHT,
@@ -35,10 +37,11 @@ export function Flyway() {
       playing,
       meter,
       fromTick: performance.fromTick,
-      loop: going.length,
-      loopStart: performance.loopStart + going.start,
+      loop: going?.length ?? 0,
+      loopStart: going ? going.launchTick + going.start : 0,
       windowDrop: performance.coming?.tick ?? null,
-      sounded: performance.sounded,
+      launches: playing ? coming(performance, set) : [],
+      sounded: performance.sounded.filter((hit) => hit.track === performance.shown),
       heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
       tokens,
     });

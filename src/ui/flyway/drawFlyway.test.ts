@@ -1,4 +1,5 @@
-import { barWidth, beatsUntil, loopEnds, tickX } from './drawFlyway';
+import { beatsUntil } from '@/core/time/position';
+import { barWidth, loopEnds, tickX } from './drawFlyway';
 
 const meter = { beats: 4, unit: 4 };
 const view = (now: number, loop = 7680, fromTick = 0) => ({

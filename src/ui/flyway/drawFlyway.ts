@@ -1,4 +1,5 @@
 import { PADS } from '@/core/model/set';
+import { beatsUntil } from '@/core/time/position';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Sounded } from '@/store/performance';
 import type { Tokens } from '../theme/tokens';
@@ -20,6 +21,8 @@ export interface FlywayView {
   loopStart: number;
   /** Song tick at which another loop window takes over, or null. */
   windowDrop: number | null;
+  /** What is launched or stops, in order of time: when, and in few words. */
+  launches: readonly { tick: number; words: string }[];
   sounded: readonly Sounded[];
   /** Engine frame heard now: what sounds later is not drawn yet. */
   heardFrame: number;
@@ -30,6 +33,8 @@ export interface FlywayView {
 const NOW_AT = 0.62;
 const RULER_PX = 18;
 const MIN_BAR_PX = 120;
+/** Flags that have room one below the other. */
+const ROWS = 3;
 
 /** Width of a bar so that about two bars of the past are seen. */
 export function barWidth(width: number): number {
@@ -53,11 +58,6 @@ export function loopEnds(
   do ends.push(end);
   while ((end += view.loop) <= lastTick);
   return ends;
-}
-
-/** Whole beats from now until a song tick: what a flag counts down. */
-export function beatsUntil(tick: number, now: number, meter: Meter): number {
-  return Math.max(1, Math.ceil((tick - now) / ticksPerBeat(meter)));
 }
 
 /** Draws the strip: the past to the left as struck and as placed, the wing bars, and what is coming to the right. */
@@ -140,7 +140,11 @@ function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
     const words = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
     drawFlag(c, view, end, i > 0 ? null : words, 0);
   });
-  if (windowDrop !== null) drawFlag(c, view, windowDrop, `Window in ${beatsUntil(windowDrop, now, meter)}`, 1);
+  let row = 1;
+  if (windowDrop !== null) drawFlag(c, view, windowDrop, `Window in ${beatsUntil(windowDrop, now, meter)}`, row++);
+  for (const { tick, words } of view.launches.slice(0, ROWS - row)) {
+    drawFlag(c, view, tick, `${words} in ${beatsUntil(tick, now, meter)}`, row++);
+  }
 }
 
 /** A flag where something is coming; `row` counts from the top. */

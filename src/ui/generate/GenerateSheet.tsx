@@ -2,10 +2,10 @@ import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { FILL_SPANS, propose, withProposal, type FillSpan, type Idea } from '@/core/generate/propose';
 import { STYLES, stylesAt, type StyleName } from '@/core/generate/styles';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { idsFrom, MAX_HITS, type Hit, type Pattern } from '@/core/model/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, proposalHeard } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { laneChosen, selectStepTicks } from '@/store/stepsSlice';
@@ -49,12 +49,15 @@ export function GenerateSheet() {
 function ForPattern({ pattern }: { pattern: Pattern }) {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const track = useAppSelector(selectTrack);
+  const pads = lanesOf(track);
+  // Styles, fills and hats are for drums; notes can be spread.
+  const tonal = track.tones !== undefined;
   const { tempo, meter } = useAppSelector(selectSet);
   const pad = useAppSelector((state) => state.steps.pad);
   const step = useAppSelector(selectStepTicks);
   const hearing = useAppSelector((state) => state.session.proposal !== null);
-  const [kind, setKind] = useState<Kind>('style');
+  const [kind, setKind] = useState<Kind>(tonal ? 'euclid' : 'style');
   const [style, setStyle] = useState<StyleName>(() => stylesAt(tempo)[0]!);
   const [whole, setWhole] = useState(true);
   const [span, setSpan] = useState<FillSpan>('bar');
@@ -62,7 +65,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const [seed, setSeed] = useState(1);
   const [locked, setLocked] = useState<number[]>([]);
 
-  const sounds = useMemo(() => pads.map((p) => p.sound), [pads]);
+  const sounds = useMemo(() => pads.flatMap((p) => (p.sound ? [p.sound] : [])), [pads]);
   const idea = useMemo((): Idea => {
     if (kind === 'style') return { kind, style, pad: whole ? null : pad };
     if (kind === 'euclid') return { kind, pad, ...spread, step };
@@ -84,7 +87,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
     const newId = idsFrom(instrument.reserveIds(proposal.hits.length));
     const hits: Hit[] = proposal.hits.map((hit) => ({ ...hit, id: newId() }));
     dispatch(proposalHeard(null));
-    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'replace', ids: proposal.instead, hits } }));
+    dispatch(edited({ edit: { kind: 'replace', ids: proposal.instead, hits } }));
     const gone = proposal.instead.length;
     dispatch(noticed(`Took ${hits.length} hits${gone > 0 ? ` in the place of ${gone}` : ''}.`, true));
   };
@@ -94,7 +97,12 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const [from, to] = chosen.tempo;
   return (
     <>
-      <Segments label="Generate" value={kind} options={KINDS} onChoose={setKind} />
+      <Segments
+        label="Generate"
+        value={kind}
+        options={tonal ? KINDS.filter(({ value }) => value === 'euclid') : KINDS}
+        onChoose={setKind}
+      />
       {kind === 'style' && (
         <>
           <Choice

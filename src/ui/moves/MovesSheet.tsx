@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/sequence/moves';
 import { movePoints } from '@/core/edit/moves';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { selectPattern, selectTrack } from '@/store/selectors';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -20,7 +20,7 @@ export function MovesSheet() {
   const pattern = useAppSelector(selectPattern);
   const pad = useAppSelector((state) => state.steps.pad);
   const recording = useAppSelector((state) => state.session.recording);
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const [held, setHeld] = useState<Partial<Record<Control, number>>>({});
   // A hand that leaves the sheet leaves its controls.
   const leave = useRef(() => {});

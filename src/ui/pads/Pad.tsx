@@ -4,9 +4,13 @@ import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 
+/** How a pad's note lies to the scale: the root has a bar beneath its name, what is outside stands back. */
+export type PadMark = 'drum' | 'root' | 'scale' | 'outside';
+
 interface Props {
   pad: number;
   name: string;
+  mark: PadMark;
   /** Computer key, as printed on most keyboards. */
   keyName: string;
   /** Places of this pad's hits in the loop, as shares of its length joined by commas: a string, so that equal ones do not redraw. */
@@ -14,7 +18,7 @@ interface Props {
 }
 
 /** One pad: its number, its sound, its own hits of the pattern in a row. The grid lights it and hears its strikes. */
-export const Pad = memo(function Pad({ pad, name, keyName, hits }: Props) {
+export const Pad = memo(function Pad({ pad, name, mark, keyName, hits }: Props) {
   const t = useTokens();
   return (
     <View
@@ -22,7 +26,13 @@ export const Pad = memo(function Pad({ pad, name, keyName, hits }: Props) {
       aria-label={`Pad ${pad + 1} ${name}`}
       tabIndex={0}
       {...{ dataSet: { pad: String(pad) } }}
-      style={[styles.pad, { backgroundColor: t.slate }]}
+      aria-description={MARK_WORDS[mark]}
+      style={[
+        styles.pad,
+        { backgroundColor: mark === 'outside' ? t.deep : t.slate },
+        mark === 'outside' && { borderWidth: 1, borderColor: t.rule },
+        mark === 'root' && { borderBottomWidth: 5, borderBottomColor: t.cap },
+      ]}
     >
       <View style={[styles.glow, { backgroundColor: t.breast }]} />
       <View style={styles.head}>
@@ -40,6 +50,13 @@ export const Pad = memo(function Pad({ pad, name, keyName, hits }: Props) {
     </View>
   );
 });
+
+const MARK_WORDS: Record<PadMark, string | undefined> = {
+  drum: undefined,
+  root: 'root of the scale',
+  scale: 'in the scale',
+  outside: 'not in the scale',
+};
 
 function hitPath(hits: string): string {
   return hits

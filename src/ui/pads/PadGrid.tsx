@@ -1,14 +1,15 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
-import { KITS } from '@/core/model/kits';
-import { PADS } from '@/core/model/set';
+import { lanesOf, type PadSound } from '@/core/model/lanes';
+import { isInScale, isRoot, noteName } from '@/core/model/tones';
+import { PADS, type Track } from '@/core/model/set';
 import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/store/performance';
 import type { InputDevice } from '@/store/settingsSlice';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
-import { Pad } from './Pad';
+import { Pad, type PadMark } from './Pad';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const COLUMNS = 4;
@@ -110,6 +111,7 @@ export function PadGrid() {
       request = waiting.length > 0 ? requestAnimationFrame(lightDue) : 0;
     };
     const stopLighting = performance.onSounded((sounded) => {
+      if (sounded.track !== performance.shown) return;
       if (sounded.live) return lightPad(sounded);
       waiting.push(sounded);
       request ||= requestAnimationFrame(lightDue);
@@ -136,7 +138,7 @@ export function PadGrid() {
     };
   }, [instrument]);
 
-  const { pads } = KITS[track.kit];
+  const pads = lanesOf(track);
   return (
     <View
       role="group"
@@ -147,12 +149,29 @@ export function PadGrid() {
       {PAD_ROWS.map((row) => (
         <View key={row[0]} style={styles.row}>
           {row.map((pad) => (
-            <Pad key={pad} pad={pad} name={pads[pad]!.name} keyName={keyName(keys[pad]!)} hits={hits[pad]!} />
+            <Pad
+              key={pad}
+              pad={pad}
+              name={handName(track, pads[pad]!)}
+              mark={markOf(track, pads[pad]!.note)}
+              keyName={keyName(keys[pad]!)}
+              hits={hits[pad]!}
+            />
           ))}
         </View>
       ))}
     </View>
   );
+}
+
+/** What a hand plays on a pad: a note with its octave, or the drum. */
+function handName({ tones }: Track, { name, note }: PadSound): string {
+  return tones?.octave ? noteName(note + 12 * tones.octave) : name;
+}
+
+function markOf({ tones }: Track, note: number): PadMark {
+  if (!tones) return 'drum';
+  return isRoot(tones, note) ? 'root' : isInScale(tones, note) ? 'scale' : 'outside';
 }
 
 /** The hits of each pad in the current pattern, as shares of the loop. */

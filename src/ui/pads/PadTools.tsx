@@ -3,7 +3,7 @@ import { nearestLoopBars } from '@/core/edit/loop';
 import { LOOP_BARS, loopBars } from '@/core/model/set';
 import { REPEAT_RATES } from '@/core/sequence/repeatRates';
 import { INPUT_GRIDS, type GridName } from '@/core/timing/grid';
-import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
+import { selectPattern, selectSet } from '@/store/selectors';
 import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
 import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';
 import { repeatRateSet } from '@/store/settingsSlice';
@@ -120,7 +120,7 @@ function LoopLength() {
     const pattern = selectPattern(state);
     return pattern ? loopBars(pattern, selectSet(state).meter) : SHORTEST;
   });
-  const set = (wanted: number) => dispatch(loopBarsSet({ track: CURRENT_TRACK, bars: wanted }));
+  const set = (wanted: number) => dispatch(loopBarsSet({ bars: wanted }));
   const stepFrom = LOOP_BARS.indexOf(nearestLoopBars(bars) as (typeof LOOP_BARS)[number]);
   return (
     <View style={styles.loop}>

@@ -3,6 +3,8 @@ import { useAppSelector } from '@/store/store';
 import { WIDE } from '../theme/tokens';
 import { PadGrid } from './PadGrid';
 import { PADS_WIDTH } from '../shared/Sheet';
+import { LaunchPads } from './LaunchPads';
+import { NoteTools } from './NoteTools';
 import { PadTools, PlayTools } from './PadTools';
 import { StepsPanel } from '../steps/StepsPanel';
 import { StepBar } from './StepBar';
@@ -13,6 +15,7 @@ export function PadsScreen() {
   const wide = useWindowDimensions().width >= WIDE;
   // A sheet lies there.
   const sheet = useAppSelector((state) => state.session.sheet !== null);
+  const padsLaunch = useAppSelector((state) => state.session.padsLaunch);
   const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
   return (
     <View style={styles.screen}>
@@ -20,10 +23,11 @@ export function PadsScreen() {
         <View style={styles.tools}>
           <PadTools />
           <PlayTools />
+          <NoteTools />
           <StepBar />
           <StepPadsBar />
         </View>
-        {padsAreSteps ? <StepPads /> : <PadGrid />}
+        {padsLaunch ? <LaunchPads what={padsLaunch} /> : padsAreSteps ? <StepPads /> : <PadGrid />}
       </View>
       {wide && !sheet && <StepsPanel bars={1} wide={false} />}
     </View>

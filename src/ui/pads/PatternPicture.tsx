@@ -1,7 +1,7 @@
 import { memo, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import type { Pattern } from '@/core/model/set';
 import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
@@ -82,7 +82,7 @@ export function PatternPicture({ shown, onlyPad, laneHeight, selected, onSelect 
         {pads.map((pad) => (
           <Lane
             key={pad}
-            name={KITS[track.kit].pads[pad]!.name}
+            name={lanesOf(track)[pad]!.name}
             hits={sounding}
             covered={covered}
             pad={pad}

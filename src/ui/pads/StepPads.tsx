@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { stepWords } from '@/core/edit/steps';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { passOf } from '@/core/sequence/soundingHits';
 import { padPage, pressPadStep } from '@/store/padSteps';
 import { selectSet, selectTrack } from '@/store/selectors';
@@ -23,7 +23,7 @@ export function StepPadsBar() {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const shown = useAppSelector((state) => JSON.stringify(pageOf(padPage(state))));
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const pad = useAppSelector((state) => state.steps.pad);
   const on = useAppSelector((state) => state.steps.padSteps !== null);
   if (!on) return null;
@@ -80,7 +80,7 @@ export function StepPads() {
   const meter = useAppSelector((state) => selectSet(state).meter);
   const playing = useAppSelector((state) => state.session.playing);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const grid = useRef<HTMLElement | null>(null);
   const lit = useRef(-1);
   const page = padPage(store.getState())?.page ?? null;

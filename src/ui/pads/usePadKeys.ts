@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
+import { pressLaunchPad } from '@/store/launching';
 import { pressPadStep } from '@/store/padSteps';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -20,7 +21,9 @@ export function usePadKeys(): void {
       if (pad < 0 || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
       const { on, value } = store.getState().settings.fixedVelocity;
       const velocity = on ? value : event.shiftKey ? 1 : KEY_VELOCITY;
-      if (store.getState().steps.padSteps && isOnPads()) pressPadStep(store, instrument, pad, velocity);
+      const { padsLaunch } = store.getState().session;
+      if (padsLaunch) pressLaunchPad(store, instrument, padsLaunch, pad);
+      else if (store.getState().steps.padSteps && isOnPads()) pressPadStep(store, instrument, pad, velocity);
       else instrument.padDown(pad, velocity, event.timeStamp, 'keys');
     };
     const up = (event: KeyboardEvent) => {

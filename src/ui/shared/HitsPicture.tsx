@@ -6,6 +6,8 @@ interface Props {
   pattern: Pattern;
   colour: string;
   height: number;
+  /** Notes are drawn as long as they are held. */
+  notes?: boolean;
 }
 
 const WIDTH = 100;
@@ -13,8 +15,8 @@ const LANE = 3;
 const FEWEST_LANES = 4;
 
 /** A pattern's hits as a small picture: a row for each sound it uses, low sounds at the bottom, strokes as tall as they are strong. */
-export const HitsPicture = memo(function HitsPicture({ pattern, colour, height }: Props) {
-  const { path, lanes } = useMemo(() => pictureOf(pattern), [pattern]);
+export const HitsPicture = memo(function HitsPicture({ pattern, colour, height, notes = false }: Props) {
+  const { path, lanes } = useMemo(() => pictureOf(pattern, notes), [pattern, notes]);
   return (
     <svg
       aria-hidden
@@ -29,13 +31,14 @@ export const HitsPicture = memo(function HitsPicture({ pattern, colour, height }
   );
 });
 
-function pictureOf(pattern: Pattern): { path: string; lanes: number } {
+function pictureOf(pattern: Pattern, notes: boolean): { path: string; lanes: number } {
   const { sounding } = passOf(pattern);
   const used = [...new Set(sounding.map((hit) => hit.pad))].sort((a, b) => b - a);
   const lanes = Math.max(FEWEST_LANES, used.length);
   const row = new Map(used.map((pad, i) => [pad, lanes - used.length + i]));
-  const width = Math.max(0.8, Math.min(3, (WIDTH / pattern.length) * 120));
-  const path = sounding.map(({ tick, pad, velocity }) => {
+  const stroke = Math.max(0.8, Math.min(3, (WIDTH / pattern.length) * 120));
+  const path = sounding.map(({ tick, pad, velocity, length }) => {
+    const width = notes ? Math.max(stroke, (Math.min(length, pattern.length - tick) / pattern.length) * WIDTH) : stroke;
     const tall = (0.35 + 0.65 * velocity) * (LANE - 0.6);
     const x = ((tick / pattern.length) * WIDTH).toFixed(1);
     const y = ((row.get(pad)! + 1) * LANE - 0.3 - tall).toFixed(1);

@@ -2,18 +2,26 @@ import { useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
-import { RADIUS, TOUCH, WORDS_STRONG } from '../theme/tokens';
+import { RADIUS, TOUCH, WORDS, WORDS_STRONG } from '../theme/tokens';
 
 interface Props {
   label: string;
   text: string;
+  /** Small first line. */
+  caption?: string;
+  /** Shown as on by something else than the hold itself. */
+  on?: boolean;
+  /** More for assistive technology. */
+  description?: string;
+  /** As tall as keys with a caption. */
+  tall?: boolean;
   disabled?: boolean;
   /** Held down, and let go again. */
   onHold: (held: boolean) => void;
 }
 
 /** A key that is on for as long as it is held: by a finger, or by Space or Enter. */
-export function HoldButton({ label, text, disabled, onHold }: Props) {
+export function HoldButton({ label, text, caption, on, description, tall, disabled, onHold }: Props) {
   const tokens = useTokens();
   const [held, setHeld] = useState(false);
   const hold = (now: boolean) => {
@@ -21,12 +29,13 @@ export function HoldButton({ label, text, disabled, onHold }: Props) {
     setHeld(now);
     onHold(now);
   };
+  const lit = on ?? held;
   const isPress = (event: KeyboardEvent) => event.key === ' ' || event.key === 'Enter';
   return (
     <View
       role="button"
       aria-label={label}
-      aria-pressed={held}
+      aria-pressed={lit}
       aria-disabled={disabled}
       tabIndex={0}
       onPointerDown={(event) => {
@@ -36,6 +45,7 @@ export function HoldButton({ label, text, disabled, onHold }: Props) {
       onPointerUp={() => hold(false)}
       onPointerCancel={() => hold(false)}
       {...{
+        'aria-description': description,
         onKeyDown: (event: KeyboardEvent) => {
           if (!isPress(event)) return;
           event.preventDefault();
@@ -47,13 +57,17 @@ export function HoldButton({ label, text, disabled, onHold }: Props) {
       }}
       style={[
         styles.key,
+        tall && styles.tall,
         {
-          backgroundColor: held ? tokens.warm : tokens.slate,
-          borderColor: held ? tokens.breast : tokens.slate,
+          backgroundColor: lit ? tokens.warm : tokens.slate,
+          borderColor: lit ? tokens.breast : tokens.slate,
           opacity: disabled ? 0.45 : 1,
         },
       ]}
     >
+      {caption !== undefined && (
+        <Text style={[styles.caption, { color: lit ? tokens.wing : tokens.cap }]}>{caption}</Text>
+      )}
       <Text style={[styles.word, { color: tokens.wing }]}>{text}</Text>
     </View>
   );
@@ -71,5 +85,7 @@ const styles = StyleSheet.create({
     userSelect: 'none',
     cursor: 'pointer',
   } as ViewStyle,
+  tall: { height: 56 },
+  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, userSelect: 'none' },
   word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2, userSelect: 'none' },
 });

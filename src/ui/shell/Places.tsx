@@ -9,6 +9,7 @@ import { TOUCH, WORDS_STRONG } from '../theme/tokens';
 const PLACES: readonly { name: string; href: Href }[] = [
   { name: 'Pads', href: '/pads' },
   { name: 'Steps', href: '/steps' },
+  { name: 'Launch', href: '/launch' },
 ];
 
 /** The way between places: along the bottom on a phone, down the side on a wide screen. */

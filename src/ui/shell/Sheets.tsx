@@ -4,6 +4,9 @@ import { useAppSelector } from '@/store/store';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { KeepSheet } from '../keep/KeepSheet';
+import { LaunchingSheet } from '../launch/LaunchingSheet';
+import { SectionsSheet } from '../launch/SectionsSheet';
+import { TrackSheet } from '../launch/TrackSheet';
 import { MovesSheet } from '../moves/MovesSheet';
 import { KeysSheet } from '../setup/KeysSheet';
 import { LatencySheet } from '../setup/LatencySheet';
@@ -27,6 +30,9 @@ const SHEETS: Record<SheetName, ComponentType> = {
   slots: SlotsSheet,
   generate: GenerateSheet,
   moves: MovesSheet,
+  launching: LaunchingSheet,
+  track: TrackSheet,
+  sections: SectionsSheet,
 };
 
 /** The sheet that is open, if any. */

@@ -2,9 +2,10 @@ import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
 import { LOOP_BARS, loopBars } from '@/core/model/set';
-import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
-import { sheetToggled } from '@/store/sessionSlice';
-import { inputQuantizeToggled, loopBarsSet, metronomeToggled, tempoSet } from '@/store/setSlice';
+import { lift, stopAll } from '@/store/launching';
+import { selectPattern, selectSet } from '@/store/selectors';
+import { overrideSet, sheetToggled } from '@/store/sessionSlice';
+import { inputQuantizeToggled, loopBarsSet, metronomeToggled, tempoSet, trackShown } from '@/store/setSlice';
 import type { Store } from '@/store/store';
 import { redone, undone } from '@/store/undoable';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -21,6 +22,10 @@ export const SHORTCUTS = [
   { keys: 'M', does: 'Metronome' },
   { keys: 'I', does: 'Input quantize' },
   { keys: '[ ]', does: 'Halve, double loop' },
+  { keys: ', .', does: 'Track before, after' },
+  { keys: 'L', does: 'Lift, while held' },
+  { keys: 'O', does: 'Override of Drop on, while held' },
+  { keys: '0', does: 'Stop all; again: at once' },
   { keys: '?', does: 'These keys' },
   { keys: 'Ctrl Z', does: 'Undo' },
   { keys: 'Ctrl Shift Z', does: 'Redo' },
@@ -55,9 +60,15 @@ export function useShortcuts(): void {
       if (!pattern) return;
       const bars = loopBars(pattern, selectSet(state).meter) * factor;
       if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
-        store.dispatch(loopBarsSet({ track: CURRENT_TRACK, bars }));
+        store.dispatch(loopBarsSet({ bars }));
       }
     };
+    const walk = (by: number) =>
+      once(() => {
+        const { tracks, shown } = selectSet(store.getState());
+        const next = tracks[tracks.findIndex((track) => track.channel === shown) + by];
+        if (next) store.dispatch(trackShown(next.channel));
+      });
     return tinykeys(window, {
       Space: free(() => instrument.playOrStop()),
       Enter: free(() => instrument.toggleRecord()),
@@ -70,6 +81,9 @@ export function useShortcuts(): void {
       ArrowUp: nudge(1),
       ArrowDown: nudge(-1),
       'Shift+?': once(() => store.dispatch(sheetToggled('keys'))),
+      Comma: walk(-1),
+      Period: walk(1),
+      Digit0: once(() => stopAll(store, instrument)),
       BracketLeft: once(scaleLoop(0.5)),
       BracketRight: once(scaleLoop(2)),
       '$mod+KeyZ': everywhere(() => store.dispatch(undone())),
@@ -77,6 +91,33 @@ export function useShortcuts(): void {
       '$mod+KeyY': everywhere(() => store.dispatch(redone())),
     });
   }, [instrument, store, tap]);
+
+  // Keys that hold for as long as they are down; a page that loses the keyboard lets go of them.
+  useEffect(() => {
+    const holds: Record<string, (held: boolean) => void> = {
+      KeyL: (held) => lift(store, instrument, held),
+      KeyO: (held) => store.dispatch(overrideSet(held)),
+    };
+    const down = new Set<string>();
+    const letGo = (code: string) => void (down.delete(code) && holds[code]?.(false));
+    const press = (event: KeyboardEvent) => {
+      const bare = !event.ctrlKey && !event.metaKey && !event.altKey;
+      if (!holds[event.code] || event.repeat || !bare || isTyping(event.target)) return;
+      down.add(event.code);
+      holds[event.code]!(true);
+    };
+    const release = (event: KeyboardEvent) => letGo(event.code);
+    const away = () => [...down].forEach(letGo);
+    window.addEventListener('keydown', press);
+    window.addEventListener('keyup', release);
+    window.addEventListener('blur', away);
+    return () => {
+      away();
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', release);
+      window.removeEventListener('blur', away);
+    };
+  }, [instrument, store]);
 
   // The browser gives sound to a page that was touched: any touch will do.
   useEffect(() => {

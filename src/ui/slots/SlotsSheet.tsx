@@ -1,22 +1,25 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Text, TextInput } from 'react-native-paper';
+import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { freeSlot, hasRoom } from '@/core/edit/slots';
-import { loopBars, MAX_NAME, MAX_SLOTS, type Pattern } from '@/core/model/set';
+import { loopBars, MAX_SLOTS, type Pattern } from '@/core/model/set';
 import type { Meter } from '@/core/time/ticks';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { slotCleared, slotColoured, slotCopied, slotOpened, slotRenamed, slotsAdded, slotsSwapped } from '@/store/setSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { Feathers } from '../shared/Feathers';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
 import { KeyRow } from '../shared/KeyRow';
+import { NameField } from '../shared/NameField';
 import { Sheet } from '../shared/Sheet';
+import { TrackChoice } from './TrackChoice';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
-import { FEATHERS, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
 
 /** What the next touched slot is for; null opens it. */
 type Aim = 'copy' | 'swap' | null;
@@ -36,7 +39,7 @@ export function SlotsSheet() {
   const meter = useAppSelector((state) => selectSet(state).meter);
   const [aim, setAim] = useState<Aim>(null);
   const slot = track.current;
-  const here = { track: CURRENT_TRACK, slot };
+  const here = { slot };
 
   const copyTo = (to: number, open: boolean) => {
     const firstId = instrument.reserveIds(pattern?.hits.length ?? 0);
@@ -48,11 +51,12 @@ export function SlotsSheet() {
     if (aim && to === slot) return setAim(null);
     if (aim === 'copy') copyTo(to, false);
     else if (aim === 'swap') dispatch(slotsSwapped({ ...here, to }));
-    else dispatch(slotOpened({ track: CURRENT_TRACK, slot: to }));
+    else dispatch(slotOpened({ slot: to }));
     setAim(null);
   };
   return (
     <Sheet title={`Patterns of ${track.name}`}>
+      <TrackChoice />
       <View style={styles.slots}>
         {track.patterns.map((held, i) => (
           <SlotCard
@@ -71,6 +75,7 @@ export function SlotsSheet() {
         <>
           <NameField
             key={`${slot} ${pattern.name}`}
+            label="Pattern name"
             name={pattern.name}
             onName={(name) => dispatch(slotRenamed({ ...here, name }))}
           />
@@ -104,19 +109,10 @@ export function SlotsSheet() {
               },
             ]}
           />
-          <View role="group" aria-label="Colour" style={styles.colours}>
-            {FEATHERS.map(({ name, colour }, i) => (
-              <ControlButton
-                key={name}
-                label={`Colour ${name}`}
-                pressed={(pattern.colour ?? track.colour) === i}
-                onPress={() => dispatch(slotColoured({ ...here, colour: i }))}
-                style={styles.colour}
-              >
-                <View style={[styles.swatch, { backgroundColor: colour }]} />
-              </ControlButton>
-            ))}
-          </View>
+          <Feathers
+            value={pattern.colour ?? track.colour}
+            onChoose={(colour) => dispatch(slotColoured({ ...here, colour }))}
+          />
         </>
       )}
       <KeyRow
@@ -126,14 +122,14 @@ export function SlotsSheet() {
             disabled: !hasRoom(track),
             act: () => {
               const free = track.patterns.findIndex((held, i) => i !== slot && (held?.hits.length ?? 0) === 0);
-              if (free < 0) dispatch(slotsAdded({ track: CURRENT_TRACK }));
-              dispatch(slotOpened({ track: CURRENT_TRACK, slot: free < 0 ? track.patterns.length : free }));
+              if (free < 0) dispatch(slotsAdded());
+              dispatch(slotOpened({ slot: free < 0 ? track.patterns.length : free }));
             },
           },
           {
             text: 'More slots',
             disabled: track.patterns.length >= MAX_SLOTS,
-            act: () => dispatch(slotsAdded({ track: CURRENT_TRACK })),
+            act: () => dispatch(slotsAdded()),
           },
         ]}
       />
@@ -181,25 +177,6 @@ function SlotCard({ slot, pattern, meter, colour, isOpen, onPress }: CardProps) 
   );
 }
 
-function NameField({ name, onName }: { name: string; onName: (name: string) => void }) {
-  const [text, setText] = useState(name);
-  const commit = () => (text.trim() !== '' && text !== name ? onName(text) : setText(name));
-  return (
-    <TextInput
-      mode="outlined"
-      dense
-      label="Name"
-      aria-label="Pattern name"
-      value={text}
-      maxLength={MAX_NAME}
-      autoComplete="off"
-      onChangeText={setText}
-      onBlur={commit}
-      onSubmitEditing={commit}
-    />
-  );
-}
-
 const styles = StyleSheet.create({
   slots: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
   card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4 },
@@ -209,7 +186,4 @@ const styles = StyleSheet.create({
   chip: { width: 14, height: 6, borderRadius: 3 },
   empty: { height: 26 },
   name: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 18 },
-  colours: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
-  colour: { width: 44, paddingHorizontal: 0, borderRadius: RADIUS },
-  swatch: { width: 22, height: 22, borderRadius: 11 },
 });

@@ -3,11 +3,11 @@ import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
 import { hitsInLoop, hitsWithin } from '@/core/edit/select';
 import { evenedOut, scattered, VALUE_RANGES, valueOf } from '@/core/edit/values';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { PADS } from '@/core/model/set';
 import { random } from '@/core/random';
 import { ticksPerBar } from '@/core/time/ticks';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
 import { edited, patternCleared } from '@/store/setSlice';
 import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/store/stepEdits';
@@ -30,7 +30,7 @@ export function EditSheet() {
   const instrument = useInstrument();
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const { pad, kind, clip, cursor } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
   const selected = useAppSelector(selectSelected);
@@ -45,7 +45,7 @@ export function EditSheet() {
       </Sheet>
     );
   }
-  const edit = (what: Edit) => () => dispatch(edited({ track: CURRENT_TRACK, edit: what }));
+  const edit = (what: Edit) => () => dispatch(edited({ edit: what }));
   const select = (chosen: number[]) => () => dispatch(hitsSelected(chosen));
   const barOf = () => {
     const bar = ticksPerBar(meter);
@@ -198,7 +198,7 @@ export function EditSheet() {
             label: 'Clear pattern',
             text: 'Whole pattern',
             act: () => {
-              dispatch(patternCleared({ track: CURRENT_TRACK }));
+              dispatch(patternCleared());
               dispatch(noticed('Pattern cleared.', true));
             },
           },

@@ -2,7 +2,6 @@ import { memo, useRef } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { isPadHeard, type PadGates } from '@/core/model/set';
-import { CURRENT_TRACK } from '@/store/selectors';
 import { padMuteToggled, padSoloToggled } from '@/store/setSlice';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch } from '@/store/store';
@@ -102,14 +101,14 @@ export function MuteSolo({ name, pad, gates }: { name: string; pad: number; gate
         label={`Mute ${name}`}
         text="M"
         pressed={gates.mutedPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padMuteToggled({ track: CURRENT_TRACK, pad }))}
+        onPress={() => dispatch(padMuteToggled({ pad }))}
         style={styles.key}
       />
       <ControlButton
         label={`Solo ${name}`}
         text="S"
         pressed={gates.soloPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padSoloToggled({ track: CURRENT_TRACK, pad }))}
+        onPress={() => dispatch(padSoloToggled({ pad }))}
         style={styles.key}
       />
     </>

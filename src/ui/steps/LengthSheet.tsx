@@ -6,7 +6,7 @@ import { hitsInLoop } from '@/core/edit/select';
 import { MAX_HITS, type Pattern } from '@/core/model/set';
 import { isWindowed, SHORTEST_LOOP, windowOf } from '@/core/sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
-import { CURRENT_TRACK, selectPattern, selectSet } from '@/store/selectors';
+import { selectPattern, selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { windowOnSet, type WindowTime } from '@/store/settingsSlice';
@@ -52,8 +52,7 @@ function OfPattern({ pattern }: { pattern: Pattern }) {
   const [unit, setUnit] = useState<Unit>('bar');
   const one = { bar: ticksPerBar(meter), beat: ticksPerBeat(meter), step }[unit];
   const window = windowOf(pattern);
-  const edit = (what: Edit, gesture?: string) =>
-    dispatch(edited({ track: CURRENT_TRACK, edit: what, ...(gesture && { gesture }) }));
+  const edit = (what: Edit, gesture?: string) => dispatch(edited({ edit: what, ...(gesture && { gesture }) }));
   const tooMany = pattern.hits.length + hitsInLoop(pattern).length > MAX_HITS;
   const field = (label: string, ticks: number, least: number, most: number, set: (ticks: number) => void) => (
     <NumberField

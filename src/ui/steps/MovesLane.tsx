@@ -4,7 +4,6 @@ import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/moves';
 import type { Pattern } from '@/core/model/set';
 import { CONTROL_RANGES, type MovePoint } from '@/core/sequence/moves';
-import { CURRENT_TRACK } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { selectSteps } from '@/store/stepsSlice';
@@ -45,7 +44,7 @@ export function MovesLane({ pattern, name, geometry: g, labels, height }: Props)
   if (!control) return null;
 
   const set = (next: readonly MovePoint[], gesture: string) =>
-    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'moves', pad, control, points: next }, gesture }));
+    dispatch(edited({ edit: { kind: 'moves', pad, control, points: next }, gesture }));
   const at = (event: React.PointerEvent): MovePoint => {
     const box = event.currentTarget.getBoundingClientRect();
     const share = Math.min(1, Math.max(0, 1 - (event.clientY - box.top) / box.height));

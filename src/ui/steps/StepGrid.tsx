@@ -2,11 +2,11 @@ import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, use
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import { isPadHeard, PADS, type LoopWindow, type Pattern } from '@/core/model/set';
 import { windowOf } from '@/core/sequence/loopWindow';
 import { passOf } from '@/core/sequence/soundingHits';
-import { CURRENT_TRACK, selectSet, selectTrace, selectTrack } from '@/store/selectors';
+import { selectSet, selectTrace, selectTrack } from '@/store/selectors';
 import { edited } from '@/store/setSlice';
 import { cursorMoved, selectSelected, selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -50,7 +50,7 @@ export function StepGrid({ pattern, step, span }: Props) {
   const dispatch = useAppDispatch();
   const { performance } = useInstrument();
   const track = useAppSelector(selectTrack);
-  const { pads } = KITS[track.kit];
+  const pads = lanesOf(track);
   const names = useMemo(() => pads.map((pad) => pad.name), [pads]);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const playing = useAppSelector((state) => state.session.playing);
@@ -77,8 +77,7 @@ export function StepGrid({ pattern, step, span }: Props) {
     [stir],
   );
   const onWindow = useCallback(
-    (next: LoopWindow, gesture: string) =>
-      dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next }, gesture })),
+    (next: LoopWindow, gesture: string) => dispatch(edited({ edit: { kind: 'window', window: next }, gesture })),
     [dispatch],
   );
   const playhead = useRef<HTMLElement | null>(null);
@@ -150,7 +149,7 @@ export function StepGrid({ pattern, step, span }: Props) {
       .map((hit): [number, number] => [hit.id, hit.velocity + by]);
     const gesture = `keys ${pad} ${index}`;
     const edit = { kind: 'values', of: 'velocity', values, over: step } as const;
-    if (values.length > 0) dispatch(edited({ track: CURRENT_TRACK, edit, gesture }));
+    if (values.length > 0) dispatch(edited({ edit, gesture }));
   };
 
   const at = cursor

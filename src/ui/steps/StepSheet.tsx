@@ -1,10 +1,10 @@
 import { VALUE_KINDS, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values';
 import { stepWords } from '@/core/edit/steps';
-import { KITS } from '@/core/model/kits';
+import { lanesOf } from '@/core/model/lanes';
 import type { Hit } from '@/core/model/set';
 import { passOf } from '@/core/sequence/soundingHits';
 import { ROLL_STROKES } from '@/core/sequence/roll';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { sheetClosed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { selectSteps, selectStepTicks } from '@/store/stepsSlice';
@@ -33,13 +33,13 @@ function OfHit({ hit }: { hit: Hit }) {
   const dispatch = useAppDispatch();
   const pattern = useAppSelector(selectPattern)!;
   const { tempo, meter } = useAppSelector(selectSet);
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const step = useAppSelector(selectStepTicks);
   const { sounding, covered } = passOf(pattern);
   const tick = [...sounding, ...covered].find((h) => h.id === hit.id)?.tick ?? 0;
   const set = (kind: ValueKind, value: number, gesture?: string) => {
     const edit = { kind: 'values', of: kind, values: [[hit.id, value]], over: step } as const;
-    dispatch(edited({ track: CURRENT_TRACK, edit, ...(gesture && { gesture }) }));
+    dispatch(edited({ edit, ...(gesture && { gesture }) }));
   };
   return (
     <>
@@ -79,7 +79,7 @@ function OfHit({ hit }: { hit: Hit }) {
         label="Erase this hit"
         text="Erase this hit"
         onPress={() => {
-          dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'erase', ids: [hit.id] } }));
+          dispatch(edited({ edit: { kind: 'erase', ids: [hit.id] } }));
           dispatch(sheetClosed());
         }}
       />

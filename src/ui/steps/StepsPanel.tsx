@@ -7,7 +7,7 @@ import { CONTROLS, type Control } from '@/core/sequence/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/timing/grid';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrace } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrace } from '@/store/selectors';
 import { sheetToggled, type SheetName } from '@/store/sessionSlice';
 import { edited, traceSet } from '@/store/setSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
@@ -127,7 +127,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
     return { start: Math.floor(at / length) * length, length };
   };
   const setWindow = (next: { start: number; length: number } | null) =>
-    dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'window', window: next } }));
+    dispatch(edited({ edit: { kind: 'window', window: next } }));
   return (
     <View style={styles.tools}>
       <ControlButton

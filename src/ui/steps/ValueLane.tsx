@@ -5,7 +5,7 @@ import { STROKES, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, t
 import type { Hit, Pattern } from '@/core/model/set';
 import { isInLoop, soundingHits } from '@/core/sequence/soundingHits';
 import { PPQ } from '@/core/time/ticks';
-import { CURRENT_TRACK, selectSet, selectTrack } from '@/store/selectors';
+import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { kindShown, selectSelected, selectStepTicks, selectSteps, selectValueTargets, shapeChosen } from '@/store/stepsSlice'; // prettier-ignore
@@ -66,7 +66,7 @@ export function ValueTools({ pattern, names, height, roomy }: ToolsProps) {
     if (values.length === 0) return;
     const changed = values.map(([id, value]): [number, number] => [id, next(value)]);
     const edit = { kind: 'values', of: kind, values: changed, over: step } as const;
-    dispatch(edited({ track: CURRENT_TRACK, edit, gesture: gestureName('number') }));
+    dispatch(edited({ edit, gesture: gestureName('number') }));
   };
   const stepBy =
     kind === 'pitch' || kind === 'glide' ? 1 : kind === 'odds' || kind === 'swell' ? 0.05 : VALUE_RANGES[kind].step;
@@ -194,9 +194,7 @@ export function ValueLane({ pattern, name, geometry: g, labels }: LaneProps) {
     d.lastX = to.x;
     d.lastY = to.y;
     if (values.length === 0) return;
-    dispatch(
-      edited({ track: CURRENT_TRACK, edit: { kind: 'values', of: kind, values, over: step }, gesture: d.gesture }),
-    );
+    dispatch(edited({ edit: { kind: 'values', of: kind, values, over: step }, gesture: d.gesture }));
   };
   const zero = share(kind === 'roll' ? 1 : Math.max(min, Math.min(0, max)));
   /** Bars from the ground or the middle, and the numbers of those that are not neutral where there is room. */

@@ -4,7 +4,7 @@ import type { Edit } from '@/core/edit/edit';
 import { hitsInStep } from '@/core/edit/steps';
 import { PADS, type Hit } from '@/core/model/set';
 import { passOf } from '@/core/sequence/soundingHits';
-import { CURRENT_TRACK, selectPattern } from '@/store/selectors';
+import { selectPattern } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { cursorMoved, hitOpened, hitsSelected, hitToggled } from '@/store/stepsSlice';
@@ -48,8 +48,7 @@ export function useCellGestures(geometry: Geometry) {
     return () => timers.forEach(clearTimeout);
   }, []);
 
-  const edit = (what: Edit, name: string) =>
-    store.dispatch(edited({ track: CURRENT_TRACK, edit: what, gesture: name }));
+  const edit = (what: Edit, name: string) => store.dispatch(edited({ edit: what, gesture: name }));
 
   /** The pattern as it is now, not as it was drawn last: one swipe touches many steps between two pictures. */
   const inStep = (pad: number, index: number) => {
@@ -62,7 +61,7 @@ export function useCellGestures(geometry: Geometry) {
   const touch = (pad: number, index: number, erase: boolean, name: string) => {
     const there = inStep(pad, index);
     if (erase && there.length > 0) edit({ kind: 'erase', ids: there.map((hit) => hit.id) }, name);
-    if (erase || there.length > 0 || instrument.isFull(CURRENT_TRACK)) return;
+    if (erase || there.length > 0 || instrument.isFull()) return;
     const { fixedVelocity } = store.getState().settings;
     const velocity = fixedVelocity.on ? fixedVelocity.value : KEY_VELOCITY;
     const { step } = geometry;

@@ -2,7 +2,6 @@ import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
 import type { Edit } from '@/core/edit/edit';
-import { CURRENT_TRACK } from '@/store/selectors';
 import { edited } from '@/store/setSlice';
 import { copy, cut, duplicate, erase, pasteAtCursor, selectAll } from '@/store/stepEdits';
 import { hitsSelected, selectSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
@@ -42,7 +41,7 @@ export function useStepKeys(): void {
       on(() => {
         const state = store.getState();
         const what = make(selectTargets(state), selectStepTicks(state));
-        store.dispatch(edited({ track: CURRENT_TRACK, edit: what, gesture: gestureName('key') }));
+        store.dispatch(edited({ edit: what, gesture: gestureName('key') }));
       });
     const move = (steps: number, lanes: number) =>
       edit((ids, step) => ({ kind: 'move', ids, ticks: steps * step, lanes }));

@@ -2,12 +2,12 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
-import { KITS, type KitPad } from '@/core/model/kits';
+import { lanesOf, type PadSound } from '@/core/model/lanes';
 import { LOOP_BARS, MAX_HITS, type Pattern } from '@/core/model/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import { earlyLate, offsetsMs, trendWords } from '@/core/timing/earlyLate';
 import { gridTicks } from '@/core/timing/grid';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, takeHeard } from '@/store/sessionSlice';
 import { edited, takeDropped } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -23,7 +23,7 @@ import { NUMBERS, RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 /** Every pass that was recorded into the current pattern: heard alone, dropped; and the good bars cropped and doubled. */
 export function TakesSheet() {
   const pattern = useAppSelector(selectPattern);
-  const { pads } = KITS[useAppSelector(selectTrack).kit];
+  const pads = lanesOf(useAppSelector(selectTrack));
   const { tempo, inputQuantize, meter } = useAppSelector(selectSet);
   const takes = pattern ? takesOf(pattern) : [];
   const grid = gridTicks(inputQuantize.grid);
@@ -52,7 +52,7 @@ function trendOf(now: readonly number[], earlier: readonly number[]): string {
   return sum ? trendWords(sum, earlyLate(earlier)) : 'beyond the loop';
 }
 
-function TakeLine({ take, pads, trend }: { take: Take; pads: readonly KitPad[]; trend: string }) {
+function TakeLine({ take, pads, trend }: { take: Take; pads: readonly PadSound[]; trend: string }) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const heard = useAppSelector((state) => state.session.heardTake);
@@ -78,7 +78,7 @@ function TakeLine({ take, pads, trend }: { take: Take; pads: readonly KitPad[]; 
         text="Drop"
         onPress={() => {
           if (heard === take.take) dispatch(takeHeard(null));
-          dispatch(takeDropped({ track: CURRENT_TRACK, take: take.take }));
+          dispatch(takeDropped({ take: take.take }));
           dispatch(noticed(`Dropped ${name}.`, true));
         }}
       />
@@ -124,7 +124,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           text={bars === 1 ? `Crop to bar ${start + 1}` : `Crop to bars ${start + 1} to ${start + bars}`}
           disabled={perBar.length === bars}
           onPress={() => {
-            dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'crop', start: start * bar, length: bars * bar } }));
+            dispatch(edited({ edit: { kind: 'crop', start: start * bar, length: bars * bar } }));
             setFirst(0);
             dispatch(noticed('Cropped. The other bars wait on the tape.', true));
           }}
@@ -136,7 +136,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           disabled={pattern.length * 2 > longest * bar || pattern.hits.length * 2 > MAX_HITS}
           onPress={() => {
             const firstId = instrument.reserveIds(pattern.hits.length);
-            dispatch(edited({ track: CURRENT_TRACK, edit: { kind: 'double', firstId } }));
+            dispatch(edited({ edit: { kind: 'double', firstId } }));
           }}
           style={styles.grow}
         />

@@ -3,7 +3,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { demoSet, emptySet } from '@/core/model/create';
 import { exportMidi, exportWav } from '@/store/exportFiles';
-import { CURRENT_TRACK, selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';
 import { patternCleared } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
@@ -24,7 +24,7 @@ export function SetMenu() {
     store.dispatch(noticed(what, true));
   };
   const clear = () => {
-    store.dispatch(patternCleared({ track: CURRENT_TRACK }));
+    store.dispatch(patternCleared());
     store.dispatch(noticed('Pattern cleared.', true));
   };
   const items = [

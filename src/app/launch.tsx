@@ -1,0 +1,1 @@
+export { LaunchScreen as default } from '@/ui/launch/LaunchScreen';

@@ -1,0 +1,100 @@
+import { LIMITER_LATENCY } from '../dsp/limiter';
+import { noteHz } from '../model/tones';
+import { hits, Rig } from './testRig';
+
+const BAR = 3840;
+const BEAT = 24000;
+const SR = 48000;
+const [BASS, KEYS] = [0, 1];
+
+/** A rig whose first track plays notes: pad 0 is this MIDI note, each further pad a semitone more. */
+function rig(voice: number, note: number, octave = 0): Rig {
+  return new Rig().tell(['tempo', 120], ['tones', 0, voice, new Float64Array(16).map((_, i) => note + i), octave]);
+}
+
+/** What is heard up to a frame. */
+function listen(r: Rig, until: number): Float32Array {
+  const from = r.engine.frame;
+  const heard = new Float32Array(until - from);
+  for (let at = from; at < until; at = r.engine.frame) {
+    r.runTo(Math.min(until, at + 128));
+    heard.set(r.left.subarray(0, r.engine.frame - at), at - from);
+  }
+  return heard;
+}
+
+/** Strength of one frequency (Goertzel's sum). */
+function strength(x: Float32Array, hz: number): number {
+  let [re, im] = [0, 0];
+  for (let i = 0; i < x.length; i++) {
+    const window = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / x.length);
+    re += window * x[i]! * Math.cos((2 * Math.PI * hz * i) / SR);
+    im += window * x[i]! * Math.sin((2 * Math.PI * hz * i) / SR);
+  }
+  return Math.hypot(re, im) / x.length;
+}
+
+const level = (x: Float32Array) => Math.sqrt(x.reduce((sum, v) => sum + v * v, 0) / x.length);
+
+test.each([
+  ['bass', BASS, 45],
+  ['keys', KEYS, 69],
+])('the %s sounds at the pitch of its note, for as long as the key is down', (_, voice, note) => {
+  const r = rig(voice, note).strike(1000, 0, 1);
+  const heard = listen(r, SR);
+  const hz = noteHz(note);
+  const held = heard.subarray(SR / 4, SR / 2);
+  for (const off of [0.8, 0.9, 1.12, 1.3]) expect(strength(held, hz * off)).toBeLessThan(strength(held, hz) / 3);
+  r.tell(['padUp', 0, 0, SR + LIMITER_LATENCY]);
+  const after = listen(r, SR * 3);
+  expect(level(after.subarray(SR))).toBeLessThan(level(held) / 500);
+});
+
+test('a note of a pattern lasts as long as it was held, through a tempo change, and ends with its pattern', () => {
+  const r = rig(BASS, 45).tell(
+    ['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: 960 }])],
+    ['pattern', 0, 1, BAR, 0, hits()],
+    ['play', 0, 0],
+  );
+  const first = listen(r, BEAT * 2);
+  expect(level(first.subarray(BEAT * 0.7, BEAT * 0.95))).toBeGreaterThan(0.02);
+  expect(level(first.subarray(BEAT * 1.5))).toBeLessThan(0.001);
+  // The second time round at half the tempo: it lasts twice as long.
+  r.runTo(BEAT * 4).tell(['tempo', 60]);
+  const second = listen(r, BEAT * 7);
+  expect(level(second.subarray(BEAT * 1.6, BEAT * 1.9))).toBeGreaterThan(0.02);
+  expect(level(second.subarray(BEAT * 2.5))).toBeLessThan(0.001);
+  r.tell(['tempo', 120], ['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])]).runTo(BEAT * 11);
+  const ringing = listen(r, BEAT * 11.2);
+  r.tell(['launch', 0, 1, 0, false]);
+  const cut = listen(r, BEAT * 13);
+  expect(level(ringing)).toBeGreaterThan(0.02);
+  expect(level(cut.subarray(BEAT))).toBeLessThan(0.001);
+});
+
+test('a note that is recorded is heard next time for as long as it was held, in the octave of the hand', () => {
+  const r = rig(KEYS, 57, 1).tell(['pattern', 0, 0, BAR, 0, hits()], ['quantize', 240, true], ['record', true, 1], ['play', 0, 0]); // prettier-ignore
+  r.strike(BEAT, 0, 1).runTo(BEAT * 2).tell(['padUp', 0, 0, BEAT * 2 + LIMITER_LATENCY], ['tones', 0, KEYS, new Float64Array(16).fill(57), 0]); // prettier-ignore
+  r.runTo(BEAT * 4);
+  const next = listen(r, BEAT * 8);
+  expect(r.of('released')).toMatchObject([{ id: 1, slot: 0, length: 960 }]);
+  const held = next.subarray(BEAT * 1.3, BEAT * 1.9);
+  expect(strength(held, noteHz(69))).toBeGreaterThan(20 * strength(held, noteHz(57)));
+  expect(level(next.subarray(BEAT * 3))).toBeLessThan(level(held) / 50);
+});
+
+test('stopped, nothing hangs; and a bass plays one note at a time', () => {
+  const r = rig(BASS, 45).tell(['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])], ['play', 0, 0]);
+  r.runTo(BEAT).tell(['stop']);
+  expect(level(listen(r, BEAT * 3).subarray(BEAT))).toBeLessThan(0.001);
+  const two = rig(BASS, 45).strike(100, 0, 1).strike(BEAT, 7, 2);
+  const held = listen(two, BEAT * 2).subarray(BEAT / 2);
+  expect(strength(held, noteHz(45))).toBeLessThan(strength(held, noteHz(52)) / 20);
+});
+
+test('high notes do not alias: what is no harmonic lies far below', () => {
+  const hz = noteHz(84);
+  const held = listen(rig(BASS, 84).strike(100, 0, 1), SR).subarray(SR / 4);
+  // The saw's harmonics and its sub-octave's are multiples of half the pitch; between them lies only what is folded back.
+  for (const off of [1.26, 1.77, 2.23, 3.71]) expect(strength(held, hz * off)).toBeLessThan(strength(held, hz) / 300);
+});

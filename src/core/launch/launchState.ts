@@ -1,0 +1,99 @@
+import { MAX_TRACKS } from '../model/set';
+
+/** In the place of a slot: nothing plays on the track. */
+export const SILENT = -1;
+/** In the place of a slot: the track's chain. */
+export const CHAIN = -2;
+/** In a section: the track goes on as it is. */
+export const LEAVE = -3;
+
+/** In the place of a section: none. */
+export const NO_SECTION = -1;
+/** What a section can go to when its rounds are over: everything stops. */
+export const THEN_STOP = -2;
+
+/** No change of a mute or solo that waits. */
+export const AS_IT_IS = -1;
+
+const numbers = (value: number) => new Float64Array(MAX_TRACKS).fill(value);
+const slots = (value: number) => new Int16Array(MAX_TRACKS).fill(value);
+
+/**
+ * What plays on each track and what waits: everything that launching changes. Ticks are song ticks, Infinity for never;
+ * a change that waits keeps its tick, whatever happens to tempo, meter or loops meanwhile: a countdown never jumps.
+ */
+export class LaunchState {
+  /** The slot that plays, or SILENT. */
+  readonly slot = slots(SILENT);
+  /** Where tick 0 of its pattern lies. */
+  readonly launchTick = numbers(0);
+  /** When it took over. */
+  readonly since = numbers(0);
+  readonly muted = new Uint8Array(MAX_TRACKS);
+  readonly soloed = new Uint8Array(MAX_TRACKS);
+
+  /** What hands have queued: a slot, SILENT or CHAIN; whether in place; and when. */
+  readonly next = slots(SILENT);
+  readonly nextInPlace = new Uint8Array(MAX_TRACKS);
+  readonly nextTick = numbers(Infinity);
+  /** Whether it was queued as part of the section that waits. */
+  readonly withSection = new Uint8Array(MAX_TRACKS);
+
+  /** Link of the chain that plays, -1 for none; and when the one after it is due. */
+  readonly link = slots(-1);
+  readonly linkTick = numbers(Infinity);
+
+  /** Mutes and solos that wait: 0, 1 or AS_IT_IS. */
+  readonly nextMute = new Int8Array(MAX_TRACKS).fill(AS_IT_IS);
+  readonly nextSolo = new Int8Array(MAX_TRACKS).fill(AS_IT_IS);
+  readonly gateTick = numbers(Infinity);
+
+  /** The section that was launched last, or NO_SECTION. */
+  section = NO_SECTION;
+  /** The section that waits (or THEN_STOP), and when. */
+  nextSection = NO_SECTION;
+  sectionTick = Infinity;
+  /** Whether it waits by itself, because the one before goes on to it. */
+  sectionFollows = false;
+  sectionInPlace = false;
+
+  /** The earliest tick at which anything changes. */
+  due = Infinity;
+
+  copyFrom(other: LaunchState): void {
+    this.slot.set(other.slot);
+    this.launchTick.set(other.launchTick);
+    this.since.set(other.since);
+    this.muted.set(other.muted);
+    this.soloed.set(other.soloed);
+    this.next.set(other.next);
+    this.nextInPlace.set(other.nextInPlace);
+    this.nextTick.set(other.nextTick);
+    this.withSection.set(other.withSection);
+    this.link.set(other.link);
+    this.linkTick.set(other.linkTick);
+    this.nextMute.set(other.nextMute);
+    this.nextSolo.set(other.nextSolo);
+    this.gateTick.set(other.gateTick);
+    this.section = other.section;
+    this.nextSection = other.nextSection;
+    this.sectionTick = other.sectionTick;
+    this.sectionFollows = other.sectionFollows;
+    this.sectionInPlace = other.sectionInPlace;
+    this.due = other.due;
+  }
+
+  /** Finds `due` again after a change. */
+  settle(): void {
+    let due = this.sectionTick;
+    for (let t = 0; t < MAX_TRACKS; t++) {
+      due = Math.min(due, this.nextTick[t]!, this.linkTick[t]!, this.gateTick[t]!);
+    }
+    this.due = due;
+  }
+
+  /** Whether a track is heard: not muted, and soloed if any is. */
+  isHeard(track: number): boolean {
+    return this.muted[track] === 0 && (this.soloed[track] === 1 || !this.soloed.includes(1));
+  }
+}

@@ -1,0 +1,49 @@
+import { MAX_TRACKS, type BeatSet, type Drop, type Section, type Track } from '../model/set';
+import { windowOf } from '../sequence/loopWindow';
+import { ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
+import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
+import { LOOP_END, type ChainPlan, type SectionPlan, type Tapes } from './launcher';
+
+/** What *Drop on* is in the launcher's terms: LOOP_END, or a step of song ticks, 0 for now. */
+export function dropTicks(drop: Drop, meter: Meter): number {
+  const bar = ticksPerBar(meter);
+  const ticks: Record<Drop, number> = { now: 0, beat: ticksPerBeat(meter), bar, loop: LOOP_END, bars2: 2 * bar, bars4: 4 * bar }; // prettier-ignore
+  return ticks[drop];
+}
+
+/** A set's sections as the launcher takes them. */
+export function sectionPlans(sections: readonly Section[]): SectionPlan[] {
+  return sections.map((section) => {
+    const parts = new Int16Array(MAX_TRACKS).fill(LEAVE);
+    for (const { channel, plays } of section.parts) {
+      parts[channel] = plays === null ? SILENT : plays === 'chain' ? CHAIN : plays;
+    }
+    return { parts, rounds: section.rounds, then: thenOf(section, sections) };
+  });
+}
+
+function thenOf({ then }: Section, sections: readonly Section[]): number {
+  if (then === undefined) return NO_SECTION;
+  return then === 'stop' ? THEN_STOP : sections.findIndex((section) => section.id === then);
+}
+
+/** A track's chain as the launcher takes it. */
+export function chainPlan(track: Track): ChainPlan {
+  return track.chain ?? { links: [], again: false };
+}
+
+/** What a launcher outside the engine must know of a set's patterns. */
+export function tapesOf(set: () => BeatSet): Tapes {
+  const pattern = (channel: number, slot: number) =>
+    set().tracks.find((track) => track.channel === channel)?.patterns[slot];
+  return {
+    span: (channel, slot) => {
+      const found = pattern(channel, slot);
+      return found ? windowOf(found).length : 0;
+    },
+    start: (channel, slot) => {
+      const found = pattern(channel, slot);
+      return found ? windowOf(found).start : 0;
+    },
+  };
+}

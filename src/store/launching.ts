@@ -1,0 +1,156 @@
+import { AS_IT_IS, NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
+import { LIFT } from '@/core/launch/launcher';
+import { dropTicks } from '@/core/launch/plans';
+import { shownTrack, type Drop, type Section } from '@/core/model/set';
+import { ticksPerBar, type Meter } from '@/core/time/ticks';
+import type { Instrument } from './instrument';
+import type { Performance } from './performance';
+import { selectSet } from './selectors';
+import type { PadsLaunch } from './sessionSlice';
+import { patternMade, sectionStored } from './setSlice';
+import type { RootState, Store } from './store';
+
+export const DROP_NAMES: Record<Drop, string> = {
+  now: 'Now',
+  beat: 'Beat',
+  bar: 'Bar',
+  loop: 'Loop end',
+  bars2: '2 bars',
+  bars4: '4 bars',
+};
+
+/** The *Drop on* that holds now: the set's own, or the override. */
+export function selectDrop(state: RootState): Drop {
+  const { dropOn, override } = selectSet(state).launching;
+  return state.session.overriding ? override : dropOn;
+}
+
+function on(state: RootState): number {
+  return dropTicks(selectDrop(state), selectSet(state).meter);
+}
+
+/** How a pattern stands: whether it plays, and the song ticks at which it comes and goes (Infinity: neither). */
+export interface CardState {
+  plays: boolean;
+  comes: number;
+  goes: number;
+  /** Hands asked for the change, and can take it back. */
+  byHand: boolean;
+}
+
+export function cardState({ launcher }: Performance, channel: number, slot: number): CardState {
+  const plays = launcher.live.slot[channel] === slot;
+  const change = launcher.nextChange(launcher.live, channel);
+  return {
+    plays,
+    comes: change?.slot === slot ? change.tick : Infinity,
+    goes: plays && change && change.slot !== slot ? change.tick : Infinity,
+    byHand: change?.by === 'hand',
+  };
+}
+
+/** A pattern's card is touched: it waits, or stops waiting; one that plays waits to stop. An empty slot gets a pattern. */
+export function touchCard(store: Store, instrument: Instrument, channel: number, slot: number): void {
+  const { plays, comes, goes, byHand } = cardState(instrument.performance, channel, slot);
+  const { live } = instrument.performance.launcher;
+  const waitsToStop = goes < Infinity && live.next[channel] === SILENT;
+  if (byHand && ((comes < Infinity && !plays) || (plays && waitsToStop)))
+    return instrument.perform(['cancel', channel]);
+  const state = store.getState();
+  const set = selectSet(state);
+  const track = set.tracks.find((t) => t.channel === channel);
+  if (!track?.patterns[slot]) store.dispatch(patternMade({ channel, slot }));
+  instrument.perform(['launch', channel, plays ? SILENT : slot, on(state), set.launching.inPlace]);
+}
+
+/** A section is touched: it waits, or stops waiting. */
+export function touchSection(store: Store, instrument: Instrument, id: number): void {
+  const state = store.getState();
+  const { sections, launching } = selectSet(state);
+  const index = sections.findIndex((section) => section.id === id);
+  const { nextSection } = instrument.performance.launcher.live;
+  if (index < 0) return;
+  if (nextSection === index) instrument.perform(['cancelSection']);
+  else instrument.perform(['section', index, on(state), launching.inPlace]);
+}
+
+/** A track's chain is touched: it waits to begin; while it goes on, it ends where it is. */
+export function touchChain(store: Store, instrument: Instrument, channel: number, code: number): void {
+  const state = store.getState();
+  const { live } = instrument.performance.launcher;
+  const track = selectSet(state).tracks.find((t) => t.channel === channel);
+  if (live.link[channel]! >= 0 && track) instrument.perform(['launch', channel, track.current, 0, true]);
+  else if (live.nextTick[channel]! < Infinity && live.next[channel] === code) instrument.perform(['cancel', channel]);
+  else instrument.perform(['launch', channel, code, on(state), false]);
+}
+
+/** A mute or solo is touched: it waits for *Drop on* like everything else; touched again, it does not. */
+export function touchGate(store: Store, instrument: Instrument, channel: number, which: 'mute' | 'solo'): void {
+  const { live } = instrument.performance.launcher;
+  const [is, waits] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
+  if (waits[channel] !== AS_IT_IS) return instrument.perform(['cancelGate', channel]);
+  const wanted = is[channel] === 1 ? 0 : 1;
+  const mute = which === 'mute' ? wanted : AS_IT_IS;
+  const solo = which === 'solo' ? wanted : AS_IT_IS;
+  instrument.perform(['gate', channel, mute, solo, on(store.getState())]);
+}
+
+/** Everything stops on *Drop on*; asked again before that, at once. */
+export function stopAll(store: Store, instrument: Instrument): void {
+  const waits = instrument.performance.launcher.live.nextSection === THEN_STOP;
+  const follows = instrument.performance.launcher.live.sectionFollows;
+  instrument.perform(['stopAll', waits && !follows ? 0 : on(store.getState())]);
+}
+
+export function lift(store: Store, instrument: Instrument, held: boolean): void {
+  instrument.perform(['lift', held, on(store.getState())]);
+}
+
+/** Everything fades out over some bars; asked again, it does not. */
+export function touchFade(store: Store, instrument: Instrument, bars: number, meter: Meter): void {
+  const fading = instrument.performance.launcher.fadeTo < Infinity;
+  instrument.perform(['fade', fading ? 0 : bars * ticksPerBar(meter), on(store.getState())]);
+}
+
+/** What plays now as a section: every track by name, so that launching it brings back just this. */
+export function playing(store: Store, { performance }: Instrument): Section['parts'] {
+  const { live } = performance.launcher;
+  return selectSet(store.getState()).tracks.map(({ channel }) => {
+    const slot = live.slot[channel]!;
+    return { channel, plays: live.link[channel]! >= 0 ? 'chain' : slot === SILENT ? null : slot };
+  });
+}
+
+/** Stores what plays now as a new section. Returns its name. */
+export function storeSection(store: Store, instrument: Instrument): string {
+  const { sections } = selectSet(store.getState());
+  const id = Math.max(0, ...sections.map((section) => section.id)) + 1;
+  let number = sections.length + 1;
+  while (sections.some((section) => section.name === `Section ${number}`)) number++;
+  const name = `Section ${number}`;
+  store.dispatch(sectionStored({ id, name, colour: (id - 1) % 8, parts: playing(store, instrument), rounds: 4 }));
+  return name;
+}
+
+/** How a section stands. */
+export function sectionState({ launcher }: Performance, index: number): { plays: boolean; comes: number } {
+  const { live } = launcher;
+  const waits = live.nextSection === index && live.nextSection !== NO_SECTION;
+  return { plays: live.section === index, comes: waits ? live.sectionTick : Infinity };
+}
+
+export function isLifting({ launcher }: Performance): boolean {
+  return launcher.lift !== LIFT.NONE;
+}
+
+/** A pad that launches is pressed: a pattern of the shown track, or a section, by its number. */
+export function pressLaunchPad(store: Store, instrument: Instrument, what: PadsLaunch, pad: number): void {
+  const set = selectSet(store.getState());
+  if (what === 'patterns') {
+    // An empty slot stays empty: in the dark a pad is hit by mistake.
+    if (shownTrack(set).patterns[pad]) touchCard(store, instrument, set.shown, pad);
+    return;
+  }
+  const section = set.sections[pad];
+  if (section) touchSection(store, instrument, section.id);
+}

@@ -1,0 +1,28 @@
+import { NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
+import { LIFT } from '@/core/launch/launcher';
+import type { BeatSet } from '@/core/model/set';
+import type { Performance } from '@/store/performance';
+
+/** All that is to change, in order of time: what changes on one line is one entry. */
+export function coming({ launcher }: Performance, set: BeatSet): { tick: number; words: string }[] {
+  const { live } = launcher;
+  const lines = new Map<number, string[]>();
+  const add = (tick: number, words: string) => {
+    if (tick < Infinity) lines.set(tick, [...(lines.get(tick) ?? []), words]);
+  };
+  if (launcher.lift === LIFT.RETURNING) add(launcher.liftTick, 'Lift returns');
+  if (live.nextSection === THEN_STOP) add(live.sectionTick, 'All stops');
+  else if (live.nextSection !== NO_SECTION) add(live.sectionTick, set.sections[live.nextSection]?.name ?? 'Section');
+  add(launcher.fadeTo, 'Faded out');
+  for (const { channel, name, patterns } of set.tracks) {
+    const change = launcher.nextChange(live, channel);
+    // What comes with a section is told by its name.
+    if (!change || (change.tick === live.sectionTick && (change.by === 'section' || live.withSection[channel])))
+      continue;
+    if (change.tick === live.sectionTick) continue;
+    add(change.tick, `${name}: ${change.slot === SILENT ? 'stop' : (patterns[change.slot]?.name ?? 'stop')}`);
+  }
+  for (const { channel, name } of set.tracks) add(live.gateTick[channel]!, `${name}: mute, solo`);
+  const few = (all: string[]) => (all.length > 2 ? `${all.length} changes` : all.join(', '));
+  return [...lines].sort(([a], [b]) => a - b).map(([tick, all]) => ({ tick, words: few(all) }));
+}

@@ -1,0 +1,249 @@
+import { useEffect, useRef, useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
+import { planAhead } from '@/core/launch/planAhead';
+import type { Track } from '@/core/model/set';
+import { ticksPerBar } from '@/core/time/ticks';
+import { selectSet } from '@/store/selectors';
+import { useAppSelector } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { WingBars } from '../shared/WingBars';
+import { useTokens } from '../theme/theme';
+import { FEATHERS, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+
+const BARS = 8;
+const NAMES_PX = 64;
+const ROW_PX = 44;
+const INK = '#14191F';
+
+/** The next eight bars: what sounds on each track and what drops where. What hands have queued is dragged to another bar. */
+export function LaunchPlan() {
+  const tokens = useTokens();
+  const { performance } = useInstrument();
+  const set = useAppSelector(selectSet);
+  const bar = ticksPerBar(set.meter);
+  useLaunch(({ launches }) => launches);
+  const first = useBar(bar);
+  const [width, setWidth] = useState(0);
+  const { launcher } = performance;
+  const [from, to] = [first * bar, (first + BARS) * bar];
+  const lines = planAhead(launcher, from, to);
+  const px = (width - NAMES_PX) / (BARS * bar);
+  const { nextSection, sectionTick } = launcher.live;
+  const coming = nextSection === THEN_STOP ? 'All stop' : nextSection === NO_SECTION ? null : set.sections[nextSection]?.name; // prettier-ignore
+  const x = (tick: number) => NAMES_PX + (tick - from) * px;
+  return (
+    <View
+      role="region"
+      aria-label="Plan of the next 8 bars"
+      style={[styles.plan, { borderColor: tokens.rule }]}
+      onLayout={(event) => setWidth(event.nativeEvent.layout.width)}
+    >
+      <View style={styles.ruler}>
+        {Array.from({ length: BARS }, (_, i) => (
+          <Text key={i} style={[styles.bar, { left: x(from + i * bar) + 4, color: tokens.cap }]}>
+            {first + i + 1}
+          </Text>
+        ))}
+      </View>
+      <ScrollView>
+        <View style={[styles.row, { borderColor: tokens.rule }]}>
+          <Text style={[styles.name, { color: tokens.cap }]}>Section</Text>
+          <Text style={[styles.playing, { left: NAMES_PX + 4, color: tokens.wing }]}>
+            {set.sections[launcher.live.section]?.name ?? ''}
+          </Text>
+          {coming !== null && coming !== undefined && sectionTick < to && (
+            <Drop
+              name="section"
+              words={coming}
+              tick={sectionTick}
+              left={x(sectionTick)}
+              bar={bar}
+              px={px}
+              command={(tick) => ['moveSection', tick]}
+            />
+          )}
+        </View>
+        {set.tracks.map((track) => (
+          <Row key={track.channel} track={track}>
+            {lines[track.channel]!.map(({ slot, ...stretch }) =>
+              slot === SILENT || !track.patterns[slot] ? null : (
+                <Stretch
+                  key={stretch.from}
+                  left={x(stretch.from)}
+                  width={(stretch.to - stretch.from) * px}
+                  colour={FEATHERS[track.patterns[slot].colour ?? track.colour]!.colour}
+                  words={track.patterns[slot].name}
+                />
+              ),
+            )}
+            <TrackDrop track={track} from={from} to={to} bar={bar} px={px} />
+          </Row>
+        ))}
+      </ScrollView>
+      {width > 0 && <Now from={from} px={px} />}
+    </View>
+  );
+}
+
+/** The bar that is heard, followed as the song goes. */
+function useBar(bar: number): number {
+  const { performance } = useInstrument();
+  const playing = useAppSelector((state) => state.session.playing);
+  const read = () => Math.max(0, Math.floor(performance.tickNow / bar));
+  const [at, setAt] = useState(read);
+  useEffect(() => {
+    let request = 0;
+    const look = () => {
+      setAt(Math.max(0, Math.floor(performance.tickNow / bar)));
+      if (playing) request = requestAnimationFrame(look);
+    };
+    look();
+    return () => cancelAnimationFrame(request);
+  }, [performance, playing, bar]);
+  return at;
+}
+
+function Row({ track, children }: { track: Track; children: React.ReactNode }) {
+  const tokens = useTokens();
+  return (
+    <View role="group" aria-label={`Plan of ${track.name}`} style={[styles.row, { borderColor: tokens.rule }]}>
+      <Text numberOfLines={1} style={[styles.name, { color: tokens.wing }]}>
+        {track.name}
+      </Text>
+      {children}
+    </View>
+  );
+}
+
+function Stretch({ left, width, colour, words }: { left: number; width: number; colour: string; words: string }) {
+  return (
+    <View style={[styles.stretch, { left: left + 1, width: Math.max(0, width - 2), backgroundColor: colour }]}>
+      <Text numberOfLines={1} style={styles.word}>
+        {words}
+      </Text>
+    </View>
+  );
+}
+
+/** The change of a track that hands have queued. */
+function TrackDrop(props: { track: Track; from: number; to: number; bar: number; px: number }) {
+  const { track, from, to, bar, px } = props;
+  const { performance } = useInstrument();
+  const { live } = performance.launcher;
+  const { channel, patterns } = track;
+  const tick = live.nextTick[channel]!;
+  if (tick >= to) return null;
+  const slot = live.next[channel]!;
+  const words = slot === SILENT ? 'Stop' : (patterns[slot]?.name ?? 'Chain');
+  return (
+    <Drop
+      name={track.name}
+      words={words}
+      tick={tick}
+      left={NAMES_PX + (tick - from) * px}
+      bar={bar}
+      px={px}
+      command={(to_) => ['move', channel, to_]}
+    />
+  );
+}
+
+interface DropProps {
+  name: string;
+  words: string;
+  tick: number;
+  left: number;
+  bar: number;
+  px: number;
+  command: (tick: number) => readonly ['move', number, number] | readonly ['moveSection', number];
+}
+
+/** A flag at the line on which something drops; it is dragged to another bar, or moved with the arrow keys. */
+function Drop({ name, words, tick, left, bar, px, command }: DropProps) {
+  const tokens = useTokens();
+  const instrument = useInstrument();
+  const beats = useBeatsLeft(tick);
+  const drag = useRef<{ x: number } | null>(null);
+  const [shift, setShift] = useState(0);
+  const line = (px_: number) => Math.round((tick + px_ / px) / bar) * bar;
+  const move = (to: number) => {
+    if (to > instrument.performance.tickNow && to !== tick) instrument.perform(command(to));
+  };
+  return (
+    <div
+      role="button"
+      tabIndex={0}
+      aria-label={`Move ${name}`}
+      aria-description={`${words}${inBeats(beats)}; arrow keys move it by a bar`}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag.current = { x: event.clientX };
+      }}
+      onPointerMove={(event) => drag.current && setShift(event.clientX - drag.current.x)}
+      onPointerUp={() => {
+        if (drag.current) move(line(shift));
+        drag.current = null;
+        setShift(0);
+      }}
+      onPointerCancel={() => {
+        drag.current = null;
+        setShift(0);
+      }}
+      onKeyDown={(event) => {
+        const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+        if (step === 0) return;
+        event.preventDefault();
+        event.stopPropagation();
+        // From between two lines to the next of them.
+        move((step > 0 ? Math.floor(tick / bar) + 1 : Math.ceil(tick / bar) - 1) * bar);
+      }}
+      style={{ ...flag, left: left - 22 + shift, color: tokens.onStraw }}
+    >
+      <div style={{ ...stem, background: tokens.straw }} />
+      <span style={{ ...cloth, background: tokens.straw }}>{beats ?? ''}</span>
+    </div>
+  );
+}
+
+/** The wing bars over the plan, drawn on the frame. */
+function Now({ from, px }: { from: number; px: number }) {
+  const tokens = useTokens();
+  const { performance } = useInstrument();
+  const playing = useAppSelector((state) => state.session.playing);
+  const head = useRef<HTMLElement | null>(null);
+  useEffect(() => {
+    let request = 0;
+    const draw = () => {
+      if (head.current) head.current.style.transform = `translateX(${NAMES_PX + (performance.tickNow - from) * px}px)`;
+      if (playing) request = requestAnimationFrame(draw);
+    };
+    draw();
+    return () => cancelAnimationFrame(request);
+  }, [performance, playing, from, px]);
+  return (
+    <View ref={(node: unknown) => void (head.current = node as HTMLElement | null)} style={styles.now}>
+      <WingBars color={tokens.wing} height="100%" slant={12} />
+      <View style={[styles.line, { backgroundColor: tokens.wing }]} />
+    </View>
+  );
+}
+
+const flag = { position: 'absolute', top: 0, width: 44, height: ROW_PX, cursor: 'ew-resize', touchAction: 'none', userSelect: 'none' } as const; // prettier-ignore
+const stem = { position: 'absolute', left: 21, top: 0, bottom: 0, width: 3 } as const;
+const cloth = { position: 'absolute', right: 22, top: 2, minWidth: 22, height: 20, padding: '0 3px', boxSizing: 'border-box', textAlign: 'center', borderRadius: '6px 0 0 6px', fontFamily: NUMBERS, fontSize: 12, lineHeight: '20px' } as const; // prettier-ignore
+
+const styles = StyleSheet.create({
+  plan: { flexGrow: 2, flexBasis: 0, minWidth: 320, maxWidth: 520, borderLeftWidth: 1, overflow: 'hidden' },
+  ruler: { height: 32 },
+  bar: { position: 'absolute', top: 8, fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  row: { height: ROW_PX, borderTopWidth: 1, justifyContent: 'center' },
+  name: { width: NAMES_PX - 6, paddingLeft: 8, fontFamily: WORDS, fontSize: 15 },
+  playing: { position: 'absolute', top: 11, fontFamily: WORDS_STRONG, fontSize: 16 },
+  stretch: { position: 'absolute', top: 4, bottom: 4, borderRadius: 6, paddingHorizontal: 6, justifyContent: 'center' },
+  word: { fontFamily: WORDS_STRONG, fontSize: 14, color: INK },
+  now: { position: 'absolute', left: -4, top: 6, height: 26, pointerEvents: 'none' },
+  line: { position: 'absolute', left: 4, top: 26, height: 2000, width: 1, opacity: 0.6 },
+});

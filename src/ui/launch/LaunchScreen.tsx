@@ -1,0 +1,83 @@
+import { useRef } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useStore } from 'react-redux';
+import { newTrack } from '@/core/model/create';
+import { freeChannel, MAX_TRACKS } from '@/core/model/set';
+import { newPattern } from '@/core/edit/slots';
+import { selectSet } from '@/store/selectors';
+import { sheetShown } from '@/store/sessionSlice';
+import { trackAdded } from '@/store/setSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { WIDE } from '../theme/tokens';
+import { LaunchPlan } from './LaunchPlan';
+import { LaunchTools } from './LaunchTools';
+import { SectionStrip } from './SectionStrip';
+import { TrackRow } from './TrackRow';
+
+/** The place *Launch*: sections on top, a row of cards for each track, and on a wide screen the next bars as a plan. */
+export function LaunchScreen() {
+  const wide = useWindowDimensions().width >= WIDE;
+  const sheet = useAppSelector((state) => state.session.sheet !== null);
+  const tracks = useAppSelector((state) => selectSet(state).tracks);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const rows = useRef<View>(null);
+  return (
+    <View style={styles.screen}>
+      <View style={[styles.main, wide && styles.beside]}>
+        <SectionStrip />
+        <ScrollView style={styles.rows}>
+          <View ref={rows} {...{ onKeyDown: walk }}>
+            {tracks.map((track) => (
+              <TrackRow key={track.channel} track={track} meter={meter} />
+            ))}
+          </View>
+          <NewTrack />
+        </ScrollView>
+        <LaunchTools />
+      </View>
+      {wide && !sheet && <LaunchPlan />}
+    </View>
+  );
+}
+
+function NewTrack() {
+  const dispatch = useAppDispatch();
+  const store = useStore() as Store;
+  const full = useAppSelector((state) => selectSet(state).tracks.length >= MAX_TRACKS);
+  const add = () => {
+    const { tracks, meter } = selectSet(store.getState());
+    const channel = freeChannel(tracks);
+    const track = newTrack(`Track ${channel + 1}`, channel % 8, [newPattern(0, meter)]);
+    dispatch(trackAdded({ ...track, channel }));
+    dispatch(sheetShown('track'));
+  };
+  return (
+    <View style={styles.add}>
+      <ControlButton label="Add track" icon="plus" text="Add track" disabled={full} onPress={add} />
+    </View>
+  );
+}
+
+/** Arrow keys walk from card to card. */
+function walk(event: KeyboardEvent): void {
+  const steps: Record<string, readonly [number, number]> = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }; // prettier-ignore
+  const step = steps[event.key];
+  const from = event.target instanceof HTMLElement ? event.target.dataset.card : undefined;
+  if (!step || from === undefined) return;
+  event.preventDefault();
+  event.stopPropagation();
+  const all = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-card]')];
+  const channels = [...new Set(all.map((card) => card.dataset.card!.split(' ')[0]))];
+  const [channel, slot] = from.split(' ');
+  const next = channels[channels.indexOf(channel) + step[0]];
+  all.find((card) => card.dataset.card === `${next} ${Number(slot) + step[1]}`)?.focus();
+}
+
+const styles = StyleSheet.create({
+  screen: { flex: 1, minHeight: 0, flexDirection: 'row' },
+  main: { flex: 1, minHeight: 0, minWidth: 0, paddingTop: 4, gap: 4 },
+  beside: { flexGrow: 3 },
+  rows: { flex: 1, minHeight: 0, paddingLeft: 8 },
+  add: { paddingVertical: 8, paddingRight: 8, alignItems: 'flex-start' },
+});

@@ -1,0 +1,118 @@
+import { useRef } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useStore } from 'react-redux';
+import { THEN_STOP } from '@/core/launch/launchState';
+import { LIFT } from '@/core/launch/launcher';
+import { DROPS } from '@/core/model/set';
+import { DROP_NAMES, lift, stopAll } from '@/store/launching';
+import { selectSet } from '@/store/selectors';
+import { overrideSet, sheetToggled } from '@/store/sessionSlice';
+import { launchingSet } from '@/store/setSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { HoldButton } from '../shared/HoldButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+
+const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
+/** Let go sooner than this, the override sticks. */
+const TAP_MS = 300;
+
+/** When what is launched takes over; Lift; and the end of it all. */
+export function LaunchTools() {
+  const dispatch = useAppDispatch();
+  const { dropOn, override } = useAppSelector((state) => selectSet(state).launching);
+  const open = useAppSelector((state) => state.session.sheet === 'launching');
+  return (
+    <View style={styles.tools}>
+      <Choice
+        label="Drop on"
+        caption="Drop on"
+        value={dropOn}
+        options={DROP_OPTIONS}
+        onChoose={(drop) => dispatch(launchingSet({ dropOn: drop }))}
+        style={styles.key}
+      />
+      <OverrideKey name={DROP_NAMES[override]} />
+      <LiftKey />
+      <StopKey />
+      <ControlButton
+        label="Launching"
+        icon="dots-horizontal"
+        pressed={open}
+        onPress={() => dispatch(sheetToggled('launching'))}
+        style={styles.key}
+      />
+    </View>
+  );
+}
+
+/** Held, another *Drop on* holds; touched shortly, it sticks until it is touched again. */
+function OverrideKey({ name }: { name: string }) {
+  const dispatch = useAppDispatch();
+  const on = useAppSelector((state) => state.session.overriding);
+  const down = useRef({ at: 0, stuck: false });
+  return (
+    <HoldButton
+      label={`Override ${name}`}
+      caption="Hold:"
+      text={name}
+      on={on}
+      tall
+      onHold={(held) => {
+        const now = performance.now();
+        if (held) {
+          down.current = { at: now, stuck: on };
+          dispatch(overrideSet(true));
+        } else if (down.current.stuck || now - down.current.at > TAP_MS) dispatch(overrideSet(false));
+      }}
+    />
+  );
+}
+
+function LiftKey() {
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const [state, tick] = useLaunch(({ launcher }) => `${launcher.lift} ${launcher.liftTick}`).split(' ');
+  const beats = useBeatsLeft(Number(tick));
+  return (
+    <View style={styles.lift}>
+      <HoldButton
+        label="Lift"
+        caption={beats === null ? 'Hold' : `back${inBeats(beats)}`}
+        text="Lift"
+        on={Number(state) !== LIFT.NONE}
+        description={
+          beats !== null ? `returns${inBeats(beats)}` : Number(state) === LIFT.HELD ? 'lifting' : 'not lifting'
+        }
+        tall
+        onHold={(held) => lift(store, instrument, held)}
+      />
+    </View>
+  );
+}
+
+function StopKey() {
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const tick = useLaunch(({ launcher: { live } }) => (live.nextSection === THEN_STOP ? live.sectionTick : Infinity));
+  const beats = useBeatsLeft(tick);
+  return (
+    <ControlButton
+      label="Stop all"
+      caption={beats === null ? 'Stop' : `in ${beats}`}
+      text={beats === null ? 'All' : 'Now!'}
+      pressed={beats !== null}
+      description={beats === null ? undefined : `stopping${inBeats(beats)}; once more: at once`}
+      onPress={() => stopAll(store, instrument)}
+      style={styles.key}
+    />
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 4, paddingHorizontal: 8, paddingVertical: 6 },
+  key: { height: 56 },
+  lift: { flexGrow: 1 },
+});

@@ -1,0 +1,136 @@
+import { memo, useEffect, useRef } from 'react';
+import { useStore } from 'react-redux';
+import { Text } from 'react-native-paper';
+import { StyleSheet } from 'react-native';
+import { loopBars, type Pattern } from '@/core/model/set';
+import type { Meter } from '@/core/time/ticks';
+import { cardState, touchCard } from '@/store/launching';
+import { useAppSelector, type Store } from '@/store/store';
+import { HitsPicture } from '../shared/HitsPicture';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+
+export const CARD = { width: 116, height: 94 } as const;
+/** Dark enough to be read on every feather tone. */
+const INK = '#14191F';
+
+interface Props {
+  channel: number;
+  trackName: string;
+  slot: number;
+  pattern: Pattern | null;
+  /** Of the pattern, or else of its track. */
+  colour: string;
+  meter: Meter;
+  /** It plays notes. */
+  notes: boolean;
+}
+
+/**
+ * A pattern as a card with a picture of its hits. What plays is filled and swept by wing bars, what waits has a dashed edge
+ * and the beats that are left, what is to stop is an outline with its beats.
+ */
+export const PatternCard = memo(function PatternCard({
+  channel,
+  trackName,
+  slot,
+  pattern,
+  colour,
+  meter,
+  notes,
+}: Props) {
+  const tokens = useTokens();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const [plays, comes, goes] = useLaunch((performance) => {
+    const state = cardState(performance, channel, slot);
+    return `${state.plays} ${state.comes} ${state.goes}`;
+  }).split(' ');
+  const isOn = plays === 'true' && pattern !== null;
+  const beats = useBeatsLeft(Math.min(Number(comes), Number(goes)));
+  const stops = isOn && Number(goes) < Infinity;
+  const waits = Number(comes) < Infinity;
+  const filled = isOn && !stops;
+  const ink = filled ? INK : tokens.wing;
+  const name = pattern?.name ?? `empty ${slot + 1}`;
+  const state = stops ? `stopping${inBeats(beats)}` : waits ? `queued${inBeats(beats)}` : isOn ? 'playing' : pattern ? 'not playing' : 'empty: a new pattern'; // prettier-ignore
+  const bars = pattern ? Math.round(loopBars(pattern, meter) * 100) / 100 : 0;
+  return (
+    <div
+      role="button"
+      aria-label={`${trackName} ${name}`}
+      aria-description={stops && waits ? `playing, again${inBeats(beats)}` : state}
+      aria-pressed={isOn}
+      tabIndex={slot === 0 ? 0 : -1}
+      data-card={`${channel} ${slot}`}
+      onClick={() => touchCard(store, instrument, channel, slot)}
+      onKeyDown={(event) => {
+        if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+        event.preventDefault();
+        touchCard(store, instrument, channel, slot);
+      }}
+      style={{
+        ...box,
+        background: filled ? colour : pattern ? tokens.slate : 'transparent',
+        border: `2px ${waits ? 'dashed' : 'solid'} ${waits ? tokens.straw : stops ? colour : filled ? colour : pattern ? tokens.slate : tokens.rule}`, // prettier-ignore
+      }}
+    >
+      {pattern && (
+        <>
+          <div style={head}>
+            <Text numberOfLines={1} style={[styles.name, { color: ink }]}>
+              {name}
+            </Text>
+            <Text style={[styles.bars, { color: filled ? INK : tokens.cap }]}>{bars}</Text>
+          </div>
+          <div style={picture}>
+            <HitsPicture pattern={pattern} colour={filled ? INK : colour} height={48} notes={notes} />
+            {isOn && <Sweep channel={channel} length={pattern.length} colour={filled ? INK : tokens.wing} />}
+          </div>
+        </>
+      )}
+      {beats !== null && (
+        <span style={{ ...count, color: tokens.onStraw, background: tokens.straw }} aria-hidden>
+          {beats}
+        </span>
+      )}
+    </div>
+  );
+});
+
+/** The wing bars that go over the picture of what plays, drawn on the frame. */
+function Sweep({ channel, length, colour }: { channel: number; length: number; colour: string }) {
+  const { performance } = useInstrument();
+  const playing = useAppSelector((state) => state.session.playing);
+  const bars = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    let request = 0;
+    const draw = () => {
+      const share = performance.positionAt(performance.tickNow, channel) / length;
+      if (bars.current) bars.current.style.transform = `translateX(${share * (CARD.width - 20)}px)`;
+      if (playing) request = requestAnimationFrame(draw);
+    };
+    draw();
+    return () => cancelAnimationFrame(request);
+  }, [performance, playing, channel, length]);
+  return (
+    <div ref={bars} style={sweep} aria-hidden>
+      <div style={{ ...wing, background: colour }} />
+      <div style={{ ...wing, background: colour }} />
+    </div>
+  );
+}
+
+const box = { position: 'relative', flex: 'none', width: CARD.width, height: CARD.height, boxSizing: 'border-box', borderRadius: RADIUS, padding: '5px 8px', overflow: 'hidden', cursor: 'pointer', userSelect: 'none', touchAction: 'pan-x pan-y', outlineOffset: -4 } as const; // prettier-ignore
+const head = { display: 'flex', justifyContent: 'space-between', gap: 4, alignItems: 'baseline' } as const;
+const picture = { position: 'relative', marginTop: 4 } as const;
+const sweep = { position: 'absolute', left: -3, top: -3, bottom: -3, display: 'flex', gap: 3, willChange: 'transform', pointerEvents: 'none' } as const; // prettier-ignore
+const wing = { width: 3, transform: 'skewX(-10deg)' } as const;
+const count = { position: 'absolute', right: 4, bottom: 4, minWidth: 26, height: 26, padding: '0 4px', boxSizing: 'border-box', borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
+
+const styles = StyleSheet.create({
+  name: { fontFamily: WORDS_STRONG, fontSize: 16, lineHeight: 20, flexShrink: 1 },
+  bars: { fontFamily: NUMBERS, fontSize: 11, lineHeight: 16 },
+});

@@ -1,0 +1,103 @@
+import { memo } from 'react';
+import { ScrollView, StyleSheet } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import type { Section } from '@/core/model/set';
+import { sectionState, storeSection, touchSection } from '@/store/launching';
+import { selectSet } from '@/store/selectors';
+import { noticed, sheetToggled } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+
+const INK = '#14191F';
+
+/** The set's sections in a row, to be launched; and the way to store and edit them. */
+export function SectionStrip() {
+  const dispatch = useAppDispatch();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const sections = useAppSelector((state) => selectSet(state).sections);
+  const open = useAppSelector((state) => state.session.sheet === 'sections');
+  return (
+    <ScrollView
+      horizontal
+      role="group"
+      aria-label="Sections"
+      showsHorizontalScrollIndicator={false}
+      style={styles.strip}
+      contentContainerStyle={styles.content}
+    >
+      {sections.map((section, index) => (
+        <SectionKey key={section.id} section={section} index={index} />
+      ))}
+      <ControlButton
+        label="Store section"
+        icon="plus"
+        text={sections.length === 0 ? 'Store section' : undefined}
+        onPress={() => dispatch(noticed(`What plays now is stored as “${storeSection(store, instrument)}”.`, true))}
+      />
+      {sections.length > 0 && (
+        <ControlButton
+          label="Edit sections"
+          icon="pencil-outline"
+          pressed={open}
+          onPress={() => dispatch(sheetToggled('sections'))}
+        />
+      )}
+    </ScrollView>
+  );
+}
+
+const SectionKey = memo(function SectionKey({ section, index }: { section: Section; index: number }) {
+  const tokens = useTokens();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const { id, name } = section;
+  const [plays, comes] = useLaunch((performance) => {
+    const state = sectionState(performance, index);
+    return `${state.plays} ${state.comes}`;
+  }).split(' ');
+  const beats = useBeatsLeft(Number(comes));
+  const on = plays === 'true';
+  const { colour } = FEATHERS[section.colour]!;
+  return (
+    <ControlButton
+      label={`Section ${name}`}
+      pressed={on}
+      description={beats === null ? (on ? 'playing' : 'not playing') : `queued${inBeats(beats)}`}
+      onPress={() => touchSection(store, instrument, id)}
+      style={[
+        styles.section,
+        { borderColor: colour },
+        on && { backgroundColor: colour },
+        beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw },
+      ]}
+    >
+      <Text numberOfLines={1} style={[styles.name, { color: on ? INK : tokens.wing }]}>
+        {name}
+      </Text>
+      {beats !== null && (
+        <Text style={[styles.beats, { backgroundColor: tokens.straw, color: tokens.onStraw }]}>{beats}</Text>
+      )}
+    </ControlButton>
+  );
+});
+
+const styles = StyleSheet.create({
+  strip: { flexGrow: 0, flexShrink: 0 },
+  content: { gap: 6, paddingHorizontal: 8, paddingVertical: 2 },
+  section: { borderRadius: 22, paddingHorizontal: 12 },
+  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21 },
+  beats: {
+    fontFamily: NUMBERS,
+    fontSize: 13,
+    lineHeight: 20,
+    borderRadius: 6,
+    paddingHorizontal: 5,
+    overflow: 'hidden',
+  },
+});

@@ -1,0 +1,151 @@
+import { memo } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
+import type { Track } from '@/core/model/set';
+import type { Meter } from '@/core/time/ticks';
+import { touchChain, touchGate } from '@/store/launching';
+import { sheetShown } from '@/store/sessionSlice';
+import { trackShown } from '@/store/setSlice';
+import type { Store } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { FEATHERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { CARD, PatternCard } from './PatternCard';
+import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+
+export const HEAD_WIDTH = 98;
+export const ROW_HEIGHT = CARD.height + 8;
+
+/** One track: its name, mute and solo, and its patterns as cards. */
+export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
+  const tokens = useTokens();
+  const own = FEATHERS[track.colour]!.colour;
+  const { channel, name } = track;
+  return (
+    <div role="group" aria-label={`Track ${name}`} style={row}>
+      <div style={{ ...tone, background: own }} aria-hidden />
+      <View style={styles.head}>
+        <TrackName track={track} />
+        <View style={styles.gates}>
+          <Gate channel={channel} track={name} which="mute" />
+          <Gate channel={channel} track={name} which="solo" />
+        </View>
+        <View aria-hidden style={[styles.level, { backgroundColor: tokens.rule }]}>
+          <View style={{ width: `${track.level * 100}%`, height: 4, backgroundColor: own }} />
+        </View>
+      </View>
+      <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.cards}>
+        {track.chain && <ChainCard channel={channel} name={name} colour={own} />}
+        {track.patterns.map((pattern, slot) => (
+          <PatternCard
+            key={slot}
+            channel={channel}
+            trackName={name}
+            slot={slot}
+            pattern={pattern}
+            colour={FEATHERS[pattern?.colour ?? track.colour]!.colour}
+            meter={meter}
+            notes={track.tones !== undefined}
+          />
+        ))}
+      </ScrollView>
+    </div>
+  );
+});
+
+/** The track's name, which opens what there is to set of it. */
+function TrackName({ track }: { track: Track }) {
+  const tokens = useTokens();
+  const store = useStore() as Store;
+  return (
+    <ControlButton
+      label={`Track settings ${track.name}`}
+      onPress={() => {
+        store.dispatch(trackShown(track.channel));
+        store.dispatch(sheetShown('track'));
+      }}
+      style={styles.name}
+    >
+      <Text numberOfLines={1} style={[styles.word, { color: tokens.wing }]}>
+        {track.name}
+      </Text>
+    </ControlButton>
+  );
+}
+
+function Gate({ channel, track, which }: { channel: number; track: string; which: 'mute' | 'solo' }) {
+  const store = useStore() as Store;
+  const tokens = useTokens();
+  const instrument = useInstrument();
+  const [is, waits, tick] = useLaunch(({ launcher: { live } }) => {
+    const [now, next] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
+    return `${now[channel]} ${next[channel]} ${live.gateTick[channel]}`;
+  }).split(' ');
+  const beats = useBeatsLeft(Number(waits) === AS_IT_IS ? Infinity : Number(tick));
+  const word = which === 'mute' ? 'Mute' : 'Solo';
+  return (
+    <ControlButton
+      label={`${word} ${track}`}
+      pressed={is === '1'}
+      description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
+      onPress={() => touchGate(store, instrument, channel, which)}
+      style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
+    >
+      <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
+    </ControlButton>
+  );
+}
+
+/** The track's chain, launched like a pattern. */
+function ChainCard({ channel, name, colour }: { channel: number; name: string; colour: string }) {
+  const store = useStore() as Store;
+  const tokens = useTokens();
+  const instrument = useInstrument();
+  const [link, tick] = useLaunch(({ launcher: { live } }) => {
+    const waits = live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN;
+    return `${live.link[channel]} ${waits ? live.nextTick[channel] : Infinity}`;
+  }).split(' ');
+  const beats = useBeatsLeft(Number(tick));
+  const on = Number(link) >= 0;
+  return (
+    <ControlButton
+      label={`${name} chain`}
+      caption="Chain"
+      text={beats === null ? (on ? `at ${Number(link) + 1}` : 'Start') : String(beats)}
+      pressed={on}
+      description={beats === null ? (on ? `playing, link ${Number(link) + 1}` : 'not playing') : `queued${inBeats(beats)}`} // prettier-ignore
+      onPress={() => touchChain(store, instrument, channel, CHAIN)}
+      style={[
+        styles.chain,
+        { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.slate },
+        beats !== null && { borderStyle: 'dashed' },
+      ]}
+    />
+  );
+}
+
+const row = {
+  display: 'flex',
+  height: ROW_HEIGHT,
+  flex: 'none',
+  alignItems: 'center',
+  // Rows out of sight cost nothing.
+  contentVisibility: 'auto',
+  containIntrinsicSize: `auto ${ROW_HEIGHT}px`,
+} as const;
+const tone = { width: 5, height: CARD.height, borderRadius: 3, marginRight: 3, flex: 'none' } as const;
+
+const styles = StyleSheet.create({
+  head: { width: HEAD_WIDTH, height: CARD.height, justifyContent: 'space-between' },
+  name: { alignItems: 'flex-start', height: 44, paddingHorizontal: 4, backgroundColor: 'transparent', borderColor: 'transparent' }, // prettier-ignore
+  word: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 22 },
+  gates: { flexDirection: 'row', gap: 4 },
+  gate: { width: 46, minWidth: 44, height: 44, paddingHorizontal: 0, borderRadius: RADIUS - 4 },
+  gateWord: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 20 },
+  level: { height: 4, width: 96, borderRadius: 2, overflow: 'hidden' },
+  cards: { gap: 6, paddingHorizontal: 8, alignItems: 'center' },
+  chain: { width: 64, height: CARD.height },
+});

@@ -1,0 +1,206 @@
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { freeChannel, MAX_LINKS, MAX_TIMES, MAX_TRACKS, type Chain, type Track } from '@/core/model/set';
+import { MOST_OCTAVES, noteName, SCALES, TONE_VOICES, type Tones, type ToneVoice } from '@/core/model/tones';
+import { selectSet, selectTrack } from '@/store/selectors';
+import { noticed, sheetShown } from '@/store/sessionSlice';
+import { chainSet, levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/setSlice'; // prettier-ignore
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { Feathers } from '../shared/Feathers';
+import { useInstrument } from '../shared/InstrumentContext';
+import { KeyRow } from '../shared/KeyRow';
+import { NameField } from '../shared/NameField';
+import { Segments } from '../shared/Segments';
+import { Sheet, SheetTitle } from '../shared/Sheet';
+import { Strip } from '../shared/Strip';
+import { Words } from '../shared/Words';
+import { WholeNumber } from '../shared/WholeNumber';
+import { useTokens } from '../theme/theme';
+import { WORDS } from '../theme/tokens';
+
+const VOICE_NAMES: Record<ToneVoice, string> = { bass: 'Bass', keys: 'Keys' };
+const FIRST_TONES: Tones = { voice: 'bass', root: 9, scale: 'minor', chromatic: false, octave: 0 };
+/** Roots from C up, by name alone. */
+const ROOTS = Array.from({ length: 12 }, (_, root) => ({
+  value: String(root),
+  name: noteName(60 + root).replace(/\d/, ''),
+}));
+const SCALE_OPTIONS = SCALES.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }));
+
+/** All there is to set of the shown track. */
+export function TrackSheet() {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const track = useAppSelector(selectTrack);
+  const tracks = useAppSelector((state) => selectSet(state).tracks);
+  const { channel, name } = track;
+  const duplicate = () => {
+    const count = track.patterns.reduce((sum, pattern) => sum + (pattern?.hits.length ?? 0), 0);
+    dispatch(trackDuplicated({ channel, as: freeChannel(tracks), firstId: instrument.reserveIds(count) }));
+    dispatch(noticed(`${name} is there twice.`, true));
+  };
+  const remove = () => {
+    dispatch(trackRemoved({ channel }));
+    dispatch(noticed(`${name} is removed.`, true));
+  };
+  return (
+    <Sheet title={`Track ${name}`}>
+      <NameField
+        key={`${channel} ${name}`}
+        label="Track name"
+        name={name}
+        onName={(text) => dispatch(trackNamed({ channel, name: text }))}
+      />
+      <Strip
+        label="Level"
+        value={track.level}
+        unit="%"
+        onChange={(level, gesture) => dispatch(levelSet({ channel, level, gesture }))}
+      />
+      <Feathers value={track.colour} onChoose={(colour) => dispatch(trackColoured({ channel, colour }))} />
+      <NotesOfTrack track={track} />
+      <ChainEditor track={track} />
+      <SheetTitle>The track</SheetTitle>
+      <KeyRow
+        keys={[
+          { text: 'Patterns', act: () => dispatch(sheetShown('slots')) },
+          { label: 'Duplicate track', text: 'Duplicate', disabled: tracks.length >= MAX_TRACKS, act: duplicate },
+          { label: 'Track up', icon: 'arrow-up', disabled: tracks[0] === track, act: () => dispatch(trackMoved({ channel, by: -1 })) }, // prettier-ignore
+          { label: 'Track down', icon: 'arrow-down', disabled: tracks.at(-1) === track, act: () => dispatch(trackMoved({ channel, by: 1 })) }, // prettier-ignore
+          { label: 'Remove track', text: 'Remove', disabled: tracks.length === 1, act: remove },
+        ]}
+      />
+    </Sheet>
+  );
+}
+
+/** Whether the track plays a kit or notes, and which notes lie on the pads. */
+function NotesOfTrack({ track }: { track: Track }) {
+  const dispatch = useAppDispatch();
+  const { channel, tones } = track;
+  const set = (next: Tones | null) => dispatch(tonesSet({ channel, tones: next }));
+  return (
+    <>
+      <SheetTitle>What it plays</SheetTitle>
+      <Segments
+        label="Plays"
+        value={tones?.voice ?? 'kit'}
+        options={[{ value: 'kit', name: 'Kit' }, ...TONE_VOICES.map((value) => ({ value, name: VOICE_NAMES[value] }))]}
+        onChoose={(value) => set(value === 'kit' ? null : { ...FIRST_TONES, ...tones, voice: value as ToneVoice })}
+      />
+      {tones && (
+        <>
+          <View style={styles.line}>
+            <Choice
+              label="Root"
+              caption="Root"
+              value={String(tones.root)}
+              options={ROOTS}
+              onChoose={(root) => set({ ...tones, root: Number(root) })}
+            />
+            <Choice
+              label="Scale"
+              caption="Scale"
+              value={tones.scale}
+              options={SCALE_OPTIONS}
+              grow
+              onChoose={(scale) => set({ ...tones, scale })}
+              style={styles.grow}
+            />
+            <WholeNumber
+              label="Octave"
+              caption="Octave"
+              value={tones.octave}
+              min={-MOST_OCTAVES}
+              max={MOST_OCTAVES}
+              onChange={(octave) => dispatch(octaveSet({ channel, octave }))}
+            />
+          </View>
+          <Segments
+            label="Notes"
+            value={tones.chromatic ? 'all' : 'scale'}
+            options={[
+              { value: 'scale', name: 'The scale’s notes' },
+              { value: 'all', name: 'All twelve' },
+            ]}
+            onChoose={(value) => set({ ...tones, chromatic: value === 'all' })}
+          />
+          <Words>What is recorded keeps its notes, whatever lies on the pads afterwards.</Words>
+        </>
+      )}
+    </>
+  );
+}
+
+/** Patterns of the track in a row, to be launched as one. */
+function ChainEditor({ track }: { track: Track }) {
+  const tokens = useTokens();
+  const dispatch = useAppDispatch();
+  const { channel, patterns } = track;
+  const chain: Chain = track.chain ?? { links: [], again: true };
+  const set = (part: Partial<Chain>) => dispatch(chainSet({ channel, chain: { ...chain, ...part } }));
+  const options = patterns.flatMap((pattern, slot) => (pattern ? [{ value: String(slot), name: `${slot + 1}  ${pattern.name}` }] : [])); // prettier-ignore
+  const change = (i: number, link: Partial<Chain['links'][number]>) =>
+    set({ links: chain.links.map((old, k) => (k === i ? { ...old, ...link } : old)) });
+  const last = chain.links.at(-1)?.slot ?? -1;
+  const following = options.find(({ value }) => Number(value) > last) ?? options[0];
+  return (
+    <>
+      <SheetTitle>Chain</SheetTitle>
+      {chain.links.length === 0 && (
+        <Words>Patterns in a row, each as often as you say. Launch it by its card in the track’s row.</Words>
+      )}
+      {chain.links.map(({ slot, times }, i) => (
+        <View key={i} style={styles.line}>
+          <Text style={[styles.number, { color: tokens.cap }]}>{i + 1}</Text>
+          <Choice
+            label={`Link ${i + 1}`}
+            value={String(slot)}
+            options={options}
+            grow
+            onChoose={(value) => change(i, { slot: Number(value) })}
+            style={styles.grow}
+          />
+          <WholeNumber
+            label={`Times of link ${i + 1}`}
+            caption="Times"
+            value={times}
+            min={1}
+            max={MAX_TIMES}
+            onChange={(value) => change(i, { times: value })}
+          />
+          <ControlButton
+            label={`Remove link ${i + 1}`}
+            icon="close"
+            onPress={() => set({ links: chain.links.filter((_, k) => k !== i) })}
+          />
+        </View>
+      ))}
+      <KeyRow
+        keys={[
+          {
+            label: 'Add link',
+            text: 'Add a pattern',
+            disabled: !following || chain.links.length >= MAX_LINKS,
+            act: () => following && set({ links: [...chain.links, { slot: Number(following.value), times: 1 }] }),
+          },
+          {
+            label: 'Chain begins again',
+            text: chain.again ? 'Then from the start' : 'Then the last goes on',
+            pressed: chain.again,
+            disabled: chain.links.length === 0,
+            act: () => set({ again: !chain.again }),
+          },
+        ]}
+      />
+    </>
+  );
+}
+
+const styles = StyleSheet.create({
+  line: { flexDirection: 'row', alignItems: 'center', gap: 6 },
+  grow: { flexGrow: 1 },
+  number: { width: 20, fontFamily: WORDS, fontSize: 16 },
+});

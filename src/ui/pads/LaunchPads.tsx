@@ -1,0 +1,100 @@
+import { StyleSheet, View } from 'react-native';
+import { Text } from 'react-native-paper';
+import { useStore } from 'react-redux';
+import { shownTrack } from '@/core/model/set';
+import { cardState, pressLaunchPad, sectionState } from '@/store/launching';
+import { selectSet } from '@/store/selectors';
+import type { PadsLaunch } from '@/store/sessionSlice';
+import { useAppSelector, type Store } from '@/store/store';
+import { inBeats, useBeatsLeft, useLaunch } from '../launch/useLaunch';
+import { useInstrument } from '../shared/InstrumentContext';
+import { useTokens } from '../theme/theme';
+import { FEATHERS, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { PAD_ROWS } from './PadGrid';
+
+const INK = '#14191F';
+
+/** The pads as launchers: of the shown track's patterns, or of the sections. They answer on press. */
+export function LaunchPads({ what }: { what: PadsLaunch }) {
+  return (
+    <View role="group" aria-label="Pads that launch" style={styles.grid}>
+      {PAD_ROWS.map((row) => (
+        <View key={row[0]} style={styles.row}>
+          {row.map((pad) => (
+            <LaunchPad key={pad} pad={pad} what={what} />
+          ))}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
+  const tokens = useTokens();
+  const store = useStore() as Store;
+  const instrument = useInstrument();
+  const channel = useAppSelector((state) => selectSet(state).shown);
+  const [name, feather] = useAppSelector((state) => {
+    const set = selectSet(state);
+    const track = shownTrack(set);
+    const pattern = track.patterns[pad];
+    const section = set.sections[pad];
+    if (what === 'sections') return section ? `${section.name}\n${section.colour}` : '\n0';
+    return pattern ? `${pattern.name}\n${pattern.colour ?? track.colour}` : '\n0';
+  }).split('\n') as [string, string];
+  const [plays, comes, goes] = useLaunch((performance) => {
+    const state = what === 'sections' ? { ...sectionState(performance, pad), goes: Infinity } : cardState(performance, channel, pad); // prettier-ignore
+    return `${state.plays} ${state.comes} ${state.goes}`;
+  }).split(' ');
+  const beats = useBeatsLeft(Math.min(Number(comes), Number(goes)));
+  const there = name !== '';
+  const on = there && plays === 'true';
+  const stops = on && Number(goes) < Infinity;
+  const { colour } = FEATHERS[Number(feather)]!;
+  const word = !there ? 'empty' : stops ? `stopping${inBeats(beats)}` : beats !== null ? `queued${inBeats(beats)}` : on ? 'playing' : 'not playing'; // prettier-ignore
+  return (
+    <div
+      role="button"
+      tabIndex={there ? 0 : -1}
+      aria-label={there ? `Launch ${name}` : `No ${what === 'sections' ? 'section' : 'pattern'} ${pad + 1}`}
+      aria-description={word}
+      aria-disabled={!there}
+      onPointerDown={(event) => {
+        if (event.pointerType === 'mouse' && event.button !== 0) return;
+        pressLaunchPad(store, instrument, what, pad);
+      }}
+      onKeyDown={(event) => {
+        if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+        event.preventDefault();
+        pressLaunchPad(store, instrument, what, pad);
+      }}
+      onContextMenu={(event) => event.preventDefault()}
+      style={{
+        ...padBox,
+        opacity: there ? 1 : 0.35,
+        background: on && !stops ? colour : tokens.slate,
+        border: `2px ${beats !== null && !stops ? 'dashed' : 'solid'} ${beats !== null && !stops ? tokens.straw : there ? colour : tokens.slate}`, // prettier-ignore
+      }}
+    >
+      <Text style={[styles.number, { color: on && !stops ? INK : tokens.cap }]}>{pad + 1}</Text>
+      {beats !== null && (
+        <span aria-hidden style={{ ...count, background: tokens.straw, color: tokens.onStraw }}>
+          {beats}
+        </span>
+      )}
+      <Text numberOfLines={1} style={[styles.name, { color: on && !stops ? INK : tokens.wing }]}>
+        {name}
+      </Text>
+    </div>
+  );
+}
+
+const padBox = { position: 'relative', flex: 1, minWidth: 80, minHeight: 80, borderRadius: RADIUS, padding: 8, boxSizing: 'border-box', overflow: 'hidden', display: 'flex', flexDirection: 'column', justifyContent: 'space-between', touchAction: 'none', userSelect: 'none', cursor: 'pointer', outlineOffset: -3 } as const; // prettier-ignore
+const count = { position: 'absolute', right: 6, top: 6, minWidth: 26, height: 26, borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
+
+const styles = StyleSheet.create({
+  grid: { flex: 1, gap: 6 },
+  row: { flex: 1, flexDirection: 'row', gap: 6 },
+  number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 20 },
+});

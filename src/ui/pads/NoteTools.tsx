@@ -1,0 +1,52 @@
+import { StyleSheet, View } from 'react-native';
+import { MOST_OCTAVES, noteName } from '@/core/model/tones';
+import { selectTrack } from '@/store/selectors';
+import { sheetToggled } from '@/store/sessionSlice';
+import { octaveSet, tonesSet } from '@/store/setSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { ControlButton } from '../shared/ControlButton';
+
+/** For a track that plays notes: higher and lower by octaves, and which notes lie on the pads. */
+export function NoteTools() {
+  const dispatch = useAppDispatch();
+  const { channel, tones } = useAppSelector(selectTrack);
+  if (!tones) return null;
+  const { octave, root, scale, chromatic } = tones;
+  const shift = (by: number) => dispatch(octaveSet({ channel, octave: octave + by }));
+  return (
+    <View style={styles.tools}>
+      <ControlButton label="Octave down" icon="minus" disabled={octave <= -MOST_OCTAVES} onPress={() => shift(-1)} />
+      <ControlButton
+        label="Octave"
+        caption="Octave"
+        text={octave > 0 ? `+${octave}` : String(octave)}
+        numeric
+        onPress={() => dispatch(octaveSet({ channel, octave: 0 }))}
+        style={styles.octave}
+      />
+      <ControlButton label="Octave up" icon="plus" disabled={octave >= MOST_OCTAVES} onPress={() => shift(1)} />
+      <ControlButton
+        label="All twelve notes"
+        caption="All twelve"
+        text={chromatic ? 'On' : 'Off'}
+        pressed={chromatic}
+        onPress={() => dispatch(tonesSet({ channel, tones: { ...tones, chromatic: !chromatic } }))}
+        style={styles.grow}
+      />
+      <ControlButton
+        label="Scale"
+        caption="Scale"
+        text={`${noteName(60 + root).replace(/\d/, '')} ${scale}`}
+        onPress={() => dispatch(sheetToggled('track'))}
+        style={styles.scale}
+      />
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  tools: { flexDirection: 'row', gap: 4 },
+  octave: { minWidth: 56 },
+  grow: { flexGrow: 1 },
+  scale: { flexGrow: 2, maxWidth: 170 },
+});
