@@ -1,11 +1,12 @@
 import { execSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { chromium, type Browser } from 'playwright-core';
+import { chromium, type Browser, type Page } from 'playwright-core';
 import express from 'express';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { renderLoop } from '@/core/engine/offline';
-import { demoSet } from '@/core/model/create';
+import { demoSet, newTrack } from '@/core/model/create';
+import type { BeatSet } from '@/core/model/set';
 import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { allocation, quantumCost, renderSpeed } from './engineLoad';
@@ -196,16 +197,8 @@ async function keepRow(browser: Browser, base: string) {
   await page.close();
 }
 
-/** 16 lanes x 16 bars of sixteenths with 2,000 hits, eight bars in view: how the display keeps up while it plays and scrolls. */
-async function stepsRow(browser: Browser, base: string) {
-  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  const set = demoSet();
-  const pattern = set.tracks[0]!.patterns[0]!;
-  pattern.length = 16 * 3840;
-  pattern.hits = Array.from({ length: 2000 }, (_, i) => {
-    const cell = (i * 2.048) | 0;
-    return { id: 2 * i + 1, pad: cell % 16, tick: (cell >> 4) * 240, length: 60, velocity: 0.6, snap: null };
-  });
+/** Puts a set where the app will find it. */
+async function storeSet(page: Page, base: string, set: BeatSet): Promise<void> {
   await page.goto(`${base}/wingbars.svg`);
   await page.evaluate(
     (text) =>
@@ -220,6 +213,111 @@ async function stepsRow(browser: Browser, base: string) {
       }),
     JSON.stringify(set),
   );
+}
+
+const words = (gaps: number[]) =>
+  `median ${gaps[gaps.length >> 1]!.toFixed(1)} ms, p95 ${gaps[Math.floor(gaps.length * 0.95)]!.toFixed(1)} ms`;
+
+/** 16 tracks x 16 patterns: how soon Launch is there, and how the display keeps up while all of them play and the rows scroll. */
+async function launchRow(browser: Browser, base: string) {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  const set = demoSet();
+  set.sections = [];
+  set.tracks = Array.from({ length: 16 }, (_, channel) => ({
+    ...newTrack(
+      `Track ${channel + 1}`,
+      channel % 8,
+      Array.from({ length: 16 }, (__, slot) => ({
+        name: `Pattern ${slot + 1}`,
+        length: 3840 * (1 + (slot % 4)),
+        hits: Array.from({ length: 32 * (1 + (slot % 4)) }, (___, i) => {
+          const id = 2 * (i + 128 * (slot + 16 * channel)) + 1;
+          return { id, pad: (i * 7 + slot) % 16, tick: i * 120, length: 60, velocity: 0.3 + (i % 7) / 10, snap: null };
+        }),
+      })),
+    ),
+    channel,
+  }));
+  await storeSet(page, base, set);
+  await page.goto(`${base}/pads`);
+  await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
+  await page.waitForTimeout(1000);
+  const opened: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    opened.push(
+      await page.evaluate(async () => {
+        const start = performance.now();
+        document.querySelector<HTMLElement>('a[href="/launch"]')!.click();
+        while (!document.querySelector('[data-card="15 15"]')) await new Promise((done) => requestAnimationFrame(done));
+        // The frame after the one that has them has drawn them.
+        await new Promise((done) => requestAnimationFrame(done));
+        return performance.now() - start;
+      }),
+    );
+    await page.getByRole('link', { name: 'Pads', exact: true }).click();
+    await page.getByRole('button', { name: /^Pad 1 / }).waitFor();
+  }
+  await page.getByRole('link', { name: 'Launch', exact: true }).click();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  // Sixteen changes wait, each with its countdown.
+  await page.getByRole('button', { name: 'Drop on', exact: true }).click();
+  await page.getByRole('menuitem', { name: '4 bars', exact: true }).click();
+  await page.evaluate(() =>
+    document.querySelectorAll<HTMLElement>('[data-card$=" 1"]').forEach((card) => card.click()),
+  );
+  /** Gaps between display frames, ms, sorted, while rows are scrolled by so much a frame. */
+  const frames = (x: number, y: number) =>
+    page.evaluate(
+      async ([dx, dy]) => {
+        const scrolls = (e: Element) => /auto|scroll/.test(getComputedStyle(e)[dx ? 'overflowX' : 'overflowY']);
+        const room = (e: Element) => (dx ? e.scrollWidth > e.clientWidth : e.scrollHeight > e.clientHeight);
+        let box: Element = document.querySelector('[data-card="2 0"]')!;
+        while (!(scrolls(box) && room(box))) box = box.parentElement!;
+        const gaps: number[] = [];
+        let last = performance.now();
+        await new Promise<void>((done) => {
+          const frame = (now: number) => {
+            gaps.push(now - last);
+            last = now;
+            const way = gaps.length % 80 < 40 ? 1 : -1;
+            box.scrollBy(dx! * way, dy! * way);
+            if (gaps.length < 240) requestAnimationFrame(frame);
+            else done();
+          };
+          requestAnimationFrame(frame);
+        });
+        return gaps.slice(10).sort((a, b) => a - b);
+      },
+      [x, y] as const,
+    );
+  const down = await frames(0, 14);
+  const along = await frames(14, 0);
+  row(
+    '16 tracks x 16 patterns on a phone: from the touch to Launch drawn, median of five',
+    `${median(opened).toFixed(0)} ms (${steal()})`,
+    '<= 300 ms',
+    median(opened) <= 300,
+  );
+  row(
+    'the same, all playing, sixteen changes waiting',
+    `scrolling tracks ${words(down)}; scrolling patterns ${words(along)} (${steal()})`,
+    'medians <= 17 ms',
+    [down, along].every((gaps) => gaps[gaps.length >> 1]! <= 17),
+  );
+  await page.close();
+}
+
+/** 16 lanes x 16 bars of sixteenths with 2,000 hits, eight bars in view: how the display keeps up while it plays and scrolls. */
+async function stepsRow(browser: Browser, base: string) {
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  const set = demoSet();
+  const pattern = set.tracks[0]!.patterns[0]!;
+  pattern.length = 16 * 3840;
+  pattern.hits = Array.from({ length: 2000 }, (_, i) => {
+    const cell = (i * 2.048) | 0;
+    return { id: 2 * i + 1, pad: cell % 16, tick: (cell >> 4) * 240, length: 60, velocity: 0.6, snap: null };
+  });
+  await storeSet(page, base, set);
   await page.goto(`${base}/steps`);
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Zoom out', exact: true }).click();
   await page.waitForTimeout(500); // the cells' names follow the picture
@@ -248,8 +346,6 @@ async function stepsRow(browser: Browser, base: string) {
       },
       [deltaX, deltaY] as const,
     );
-  const words = (gaps: number[]) =>
-    `median ${gaps[gaps.length >> 1]!.toFixed(1)} ms, p95 ${gaps[Math.floor(gaps.length * 0.95)]!.toFixed(1)} ms`;
   const playing = await frames(0, 0);
   const lanes = await frames(0, 9);
   const time = await frames(9, 0);
@@ -303,7 +399,11 @@ async function stepsRow(browser: Browser, base: string) {
   await page.close();
 }
 
-engineRows();
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, steps, launch. */
+const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
+const wanted = (part: string) => ONLY === undefined || ONLY === part;
+
+if (wanted('engine')) engineRows();
 const app = express();
 app.use('/bench', express.static(HERE));
 app.get(
@@ -315,10 +415,11 @@ app.use(createApp(path.join(HERE, '..', 'app')));
 const server = app.listen(0);
 const base = `http://localhost:${(server.address() as { port: number }).port}`;
 const browser = await chromium.launch({ ...debian, args: [...debian.args, SOUND_AT_ONCE] });
-await schedulerRows(browser, base);
-await pageRows(browser, base);
-await keepRow(browser, base);
-await stepsRow(browser, base);
+if (wanted('scheduler')) await schedulerRows(browser, base);
+if (wanted('page')) await pageRows(browser, base);
+if (wanted('keep')) await keepRow(browser, base);
+if (wanted('steps')) await stepsRow(browser, base);
+if (wanted('launch')) await launchRow(browser, base);
 await browser.close();
 server.close();
 

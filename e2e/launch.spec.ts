@@ -379,7 +379,6 @@ test('pads and their keys launch patterns of the shown track, or sections', asyn
   await page.keyboard.press('x');
   await says(app, 'Launch Ticks', 'playing');
   await page.getByRole('link', { name: 'Launch', exact: true }).click();
-  await app.button('Launching').click();
   await app.button('Pads Launch sections').click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('z');

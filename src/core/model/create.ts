@@ -44,7 +44,7 @@ export function demoSet(): BeatSet {
     newTrack('Wheels', 1, wheels),
     { ...newTrack('Rails', 5, rails), channel: 1, stopped: true },
     { ...newTrack('Kerb', 4, kerb), channel: 2, stopped: true, tones: { voice: 'bass', ...minor } },
-    { ...newTrack('Lamps', 3, lamps), channel: 3, stopped: true, tones: { voice: 'keys', ...minor } },
+    { ...newTrack('Lamps', 7, lamps), channel: 3, stopped: true, tones: { voice: 'keys', ...minor } },
   ]);
   return { ...set, sections: demoSections() };
 }

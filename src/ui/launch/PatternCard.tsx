@@ -1,7 +1,5 @@
 import { memo, useEffect, useRef } from 'react';
 import { useStore } from 'react-redux';
-import { Text } from 'react-native-paper';
-import { StyleSheet } from 'react-native';
 import { loopBars, type Pattern } from '@/core/model/set';
 import type { Meter } from '@/core/time/ticks';
 import { cardState, touchCard } from '@/store/launching';
@@ -13,6 +11,8 @@ import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
 export const CARD = { width: 116, height: 94 } as const;
+/** An empty slot takes less room. */
+const EMPTY_WIDTH = 56;
 /** Dark enough to be read on every feather tone. */
 const INK = '#14191F';
 
@@ -73,17 +73,21 @@ export const PatternCard = memo(function PatternCard({
       }}
       style={{
         ...box,
+        width: pattern ? CARD.width : EMPTY_WIDTH,
         background: filled ? colour : pattern ? tokens.slate : 'transparent',
         border: `2px ${waits ? 'dashed' : 'solid'} ${waits ? tokens.straw : stops ? colour : filled ? colour : pattern ? tokens.slate : tokens.rule}`, // prettier-ignore
       }}
     >
+      {!pattern && (
+        <span style={{ ...plus, color: tokens.cap }} aria-hidden>
+          +
+        </span>
+      )}
       {pattern && (
         <>
           <div style={head}>
-            <Text numberOfLines={1} style={[styles.name, { color: ink }]}>
-              {name}
-            </Text>
-            <Text style={[styles.bars, { color: filled ? INK : tokens.cap }]}>{bars}</Text>
+            <span style={{ ...title, color: ink }}>{name}</span>
+            <span style={{ ...length, color: filled ? INK : tokens.cap }}>{bars}</span>
           </div>
           <div style={picture}>
             <HitsPicture pattern={pattern} colour={filled ? INK : colour} height={48} notes={notes} />
@@ -128,9 +132,7 @@ const head = { display: 'flex', justifyContent: 'space-between', gap: 4, alignIt
 const picture = { position: 'relative', marginTop: 4 } as const;
 const sweep = { position: 'absolute', left: -3, top: -3, bottom: -3, display: 'flex', gap: 3, willChange: 'transform', pointerEvents: 'none' } as const; // prettier-ignore
 const wing = { width: 3, transform: 'skewX(-10deg)' } as const;
+const plus = { display: 'block', textAlign: 'center', fontFamily: NUMBERS, fontSize: 18, lineHeight: `${CARD.height - 14}px`, opacity: 0.7 } as const; // prettier-ignore
 const count = { position: 'absolute', right: 4, bottom: 4, minWidth: 26, height: 26, padding: '0 4px', boxSizing: 'border-box', borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
-
-const styles = StyleSheet.create({
-  name: { fontFamily: WORDS_STRONG, fontSize: 16, lineHeight: 20, flexShrink: 1 },
-  bars: { fontFamily: NUMBERS, fontSize: 11, lineHeight: 16 },
-});
+const title = { flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontFamily: WORDS_STRONG, fontSize: 16, lineHeight: '20px' } as const; // prettier-ignore
+const length = { fontFamily: NUMBERS, fontSize: 11, lineHeight: '16px' } as const;

@@ -1,6 +1,7 @@
-import { memo } from 'react';
+import { memo, useId } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import { Description } from '../shared/Description';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 
@@ -20,13 +21,15 @@ interface Props {
 /** One pad: its number, its sound, its own hits of the pattern in a row. The grid lights it and hears its strikes. */
 export const Pad = memo(function Pad({ pad, name, mark, keyName, hits }: Props) {
   const t = useTokens();
+  const id = useId();
+  const words = MARK_WORDS[mark];
   return (
     <View
       role="button"
       aria-label={`Pad ${pad + 1} ${name}`}
       tabIndex={0}
       {...{ dataSet: { pad: String(pad) } }}
-      aria-description={MARK_WORDS[mark]}
+      aria-describedby={words && id}
       style={[
         styles.pad,
         { backgroundColor: mark === 'outside' ? t.deep : t.slate },
@@ -35,6 +38,7 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName, hits }: Props) 
       ]}
     >
       <View style={[styles.glow, { backgroundColor: t.breast }]} />
+      {words && <Description id={id}>{words}</Description>}
       <View style={styles.head}>
         <Text style={[styles.number, { color: t.cap }]}>{pad + 1}</Text>
         <Text style={[styles.number, styles.key, { color: t.cap }]}>{keyName}</Text>

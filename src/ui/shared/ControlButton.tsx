@@ -3,6 +3,7 @@ import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp
 import { Icon, Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
+import { Description } from './Description';
 
 export type Tone = 'plain' | 'primary' | 'record';
 
@@ -69,11 +70,7 @@ export function ControlButton({
         style,
       ]}
     >
-      {description !== undefined && (
-        <Text id={descriptionId} style={styles.description}>
-          {description}
-        </Text>
-      )}
+      {description !== undefined && <Description id={descriptionId}>{description}</Description>}
       {caption !== undefined && (
         <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>
           {caption}
@@ -122,8 +119,6 @@ const styles = StyleSheet.create({
     justifyContent: 'center',
   },
   line: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
-  /** Only for assistive technology, which finds it by its id. */
-  description: { display: 'none' },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
   word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2 },
   number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },

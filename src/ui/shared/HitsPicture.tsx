@@ -1,4 +1,4 @@
-import { memo, useMemo } from 'react';
+import { memo } from 'react';
 import type { Pattern } from '@/core/model/set';
 import { passOf } from '@/core/sequence/soundingHits';
 
@@ -16,7 +16,7 @@ const FEWEST_LANES = 4;
 
 /** A pattern's hits as a small picture: a row for each sound it uses, low sounds at the bottom, strokes as tall as they are strong. */
 export const HitsPicture = memo(function HitsPicture({ pattern, colour, height, notes = false }: Props) {
-  const { path, lanes } = useMemo(() => pictureOf(pattern, notes), [pattern, notes]);
+  const { path, lanes } = pictureOf(pattern, notes);
   return (
     <svg
       aria-hidden
@@ -31,7 +31,22 @@ export const HitsPicture = memo(function HitsPicture({ pattern, colour, height, 
   );
 });
 
-function pictureOf(pattern: Pattern, notes: boolean): { path: string; lanes: number } {
+/** Pictures that were made: there can be hundreds on one screen, and it is opened often. */
+const made = { drums: new WeakMap<Pattern, Picture>(), notes: new WeakMap<Pattern, Picture>() };
+
+interface Picture {
+  path: string;
+  lanes: number;
+}
+
+function pictureOf(pattern: Pattern, notes: boolean): Picture {
+  const kept = notes ? made.notes : made.drums;
+  let picture = kept.get(pattern);
+  if (!picture) kept.set(pattern, (picture = drawn(pattern, notes)));
+  return picture;
+}
+
+function drawn(pattern: Pattern, notes: boolean): Picture {
   const { sounding } = passOf(pattern);
   const used = [...new Set(sounding.map((hit) => hit.pad))].sort((a, b) => b - a);
   const lanes = Math.max(FEWEST_LANES, used.length);

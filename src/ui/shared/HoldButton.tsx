@@ -1,8 +1,9 @@
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { RADIUS, TOUCH, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { Description } from './Description';
 
 interface Props {
   label: string;
@@ -29,6 +30,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
     setHeld(now);
     onHold(now);
   };
+  const descriptionId = useId();
   const lit = on ?? held;
   const isPress = (event: KeyboardEvent) => event.key === ' ' || event.key === 'Enter';
   return (
@@ -37,6 +39,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
       aria-label={label}
       aria-pressed={lit}
       aria-disabled={disabled}
+      aria-describedby={description === undefined ? undefined : descriptionId}
       tabIndex={0}
       onPointerDown={(event) => {
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
@@ -45,7 +48,6 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
       onPointerUp={() => hold(false)}
       onPointerCancel={() => hold(false)}
       {...{
-        'aria-description': description,
         onKeyDown: (event: KeyboardEvent) => {
           if (!isPress(event)) return;
           event.preventDefault();
@@ -65,6 +67,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
         },
       ]}
     >
+      {description !== undefined && <Description id={descriptionId}>{description}</Description>}
       {caption !== undefined && (
         <Text style={[styles.caption, { color: lit ? tokens.wing : tokens.cap }]}>{caption}</Text>
       )}
