@@ -462,3 +462,44 @@ test('an empty set says what to do, and the first section is one touch', async (
   await app.button('Store section').click();
   await expect(app.button('Section Section 1')).toBeVisible();
 });
+
+test('with a thumb on Lift other fingers touch cards, sections and mutes; a finger that scrolls touches nothing', async ({
+  app,
+  page,
+}) => {
+  const set = demoSet();
+  await openLaunch(app, { ...set, launching: { ...set.launching, dropOn: 'now' } });
+  await app.button('Section First Laps').click();
+  await app.play.click();
+  const fingers = await page.context().newCDPSession(page);
+  const at = async (name: string, id: number) => {
+    const box = (await app.button(name).boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + 20, id };
+  };
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', touchPoints: { x: number; y: number; id: number }[]) =>
+    fingers.send('Input.dispatchTouchEvent', { type, touchPoints });
+  const thumb = await at('Lift', 0);
+  await touch('touchStart', [thumb]);
+  await says(app, 'Lift', 'lifting');
+  for (const name of ['Rails Hand-offs', 'Mute Wheels', 'Kerb Low Kerb']) {
+    const finger = await at(name, 1);
+    await touch('touchStart', [thumb, finger]);
+    await touch('touchEnd', [finger]); // the one that goes; the thumb stays
+  }
+  await says(app, 'Rails Hand-offs', 'playing');
+  await says(app, 'Kerb Low Kerb', 'not playing');
+  await says(app, 'Mute Wheels', 'on');
+  await touch('touchEnd', []);
+  await says(app, 'Lift', 'not lifting');
+  await says(app, 'Rails Ticks', 'playing');
+  await says(app, 'Kerb Low Kerb', 'playing');
+  await says(app, 'Mute Wheels', 'off');
+  // A swipe along the row.
+  const from = await at('Rails Ticks', 0);
+  await touch('touchStart', [from]);
+  for (let i = 1; i <= 8; i++) await touch('touchMove', [{ ...from, x: from.x - 14 * i }]);
+  await touch('touchEnd', []);
+  await listen(page, 0.3);
+  await says(app, 'Rails Ticks', 'playing');
+  expect((await app.button('Rails Ticks').boundingBox())!.x).toBeLessThan(from.x - 60);
+});

@@ -1,8 +1,9 @@
 import { demoSet, emptySet } from '@/core/model/create';
 import type { BeatSet } from '@/core/model/set';
 import { renderCommands } from '@/core/engine/offline';
+import { openLaunch } from './support/launch';
 import { expect, test } from './support/app';
-import { differing, heard, listen, onsets, stall, type Heard } from './support/ear';
+import { differing, heard, listen, of, onsets, stall, type Heard } from './support/ear';
 
 /** One closed hat on every beat. */
 function hatSet(tempo: number): BeatSet {
@@ -66,6 +67,40 @@ test('what is heard is what Node renders from the log, to the sample, at any blo
   await listen(page, 1);
   const sound = await heard(page);
   for (const blockSize of [128, 997, 4096]) {
+    const { left, right, loudest } = again(sound, blockSize);
+    expect(loudest).toBeGreaterThan(0.2);
+    expect({ blockSize, left, right }).toEqual({ blockSize, left: 0, right: 0 });
+  }
+});
+
+test('a launched performance, notes and Lift among it, is what Node renders from its log, to the sample', async ({
+  app,
+  page,
+}) => {
+  const set = demoSet();
+  await openLaunch(app, { ...set, launching: { ...set.launching, dropOn: 'beat' } });
+  await app.button('Section Fast Laps').click();
+  await app.play.click();
+  await listen(page, 1);
+  await app.button('Lamps Blink').click();
+  await app.button('Mute Rails').click();
+  await stall(page, 400, 2);
+  await page.keyboard.down('l');
+  await app.button('Wheels Brake').click();
+  await app.button('Kerb Low Kerb').click();
+  await listen(page, 1);
+  await app.setTempo(131);
+  await page.keyboard.up('l');
+  await listen(page, 1);
+  await app.button('Section Last Lap').click();
+  await app.button('Launching').click();
+  await app.button('Fade out over 1 bar').click();
+  await listen(page, 3);
+  await app.stop.click();
+  await listen(page, 0.5);
+  const sound = await heard(page);
+  expect(new Set(of(sound.events, 'loop').map((e) => `${e.track} ${e.slot}`)).size).toBeGreaterThan(9);
+  for (const blockSize of [128, 997]) {
     const { left, right, loudest } = again(sound, blockSize);
     expect(loudest).toBeGreaterThan(0.2);
     expect({ blockSize, left, right }).toEqual({ blockSize, left: 0, right: 0 });

@@ -50,7 +50,7 @@ const shaped = async (app: App) => {
   await app.page.getByRole('textbox', { name: 'Pattern name' }).press('Enter');
   await app.button('Close patterns of wheels').click();
   await app.page.getByRole('link', { name: 'Steps' }).click();
-  await choose(app, 'Trace', '1  Fast Laps');
+  await choose(app, 'Trace', 'Wheels · Fast Laps');
   const value = async (cellName: string, kind: string, text: string) => {
     await app.page.getByRole('gridcell', { name: cellName, exact: true }).click({ force: true });
     await app.undo.click(); // the cursor stays, the hit comes back
@@ -70,6 +70,18 @@ const light = async (app: App) => {
   await app.button('Close setup').click();
 };
 
+/** First Laps play, and more is to come. */
+const launched = async (app: App) => {
+  await app.page.getByRole('link', { name: 'Launch', exact: true }).click();
+  await app.button('Section First Laps').click();
+  await app.play.click();
+  await expect(app.position).toHaveText('2.4', { timeout: 20_000 });
+  await app.button('Rails Hand-offs').click();
+  await app.button('Lamps Glow').click();
+  await app.button('Kerb Low Kerb').click();
+  await expect(app.button('Rails Hand-offs')).toHaveAccessibleDescription('playing', { timeout: 20_000 });
+};
+
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
   ['pads-phone', PHONE, playing],
   [
@@ -81,7 +93,33 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await expect(app.position).toHaveText('0.3');
     },
   ],
-  ['set-menu-phone', PHONE, (app) => app.button('Set menu').click()],
+  [
+    'launch-phone',
+    PHONE,
+    async (app) => {
+      await launched(app);
+      await app.button('Wheels Four Wheels').click();
+      await app.button('Rails Ticks').click();
+    },
+  ],
+  [
+    'launch-wide',
+    WIDE,
+    async (app) => {
+      await launched(app);
+      await choose(app, 'Drop on', '4 bars');
+      await app.button('Section Couples Only').click();
+    },
+  ],
+  [
+    'sections-phone',
+    PHONE,
+    async (app) => {
+      await launched(app);
+      await app.button('Edit sections').click();
+      await app.button('Edit section Fast Laps').click();
+    },
+  ],
   ['setup-phone', PHONE, (app) => app.button('Setup').click()],
   [
     'feel-phone',

@@ -417,6 +417,7 @@ export class Instrument {
   /** Puts another set in the place of this one, letting go of what is held. */
   open(set: BeatSet): void {
     this.releaseAll();
+    this.host.send(['leaveSection']);
     this.store.dispatch(setOpened(set));
   }
 }

@@ -1,5 +1,4 @@
-import { AS_IT_IS, NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
-import { LIFT } from '@/core/launch/launcher';
+import { AS_IT_IS, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { dropTicks } from '@/core/launch/plans';
 import { shownTrack, type Drop, type Section } from '@/core/model/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
@@ -66,12 +65,10 @@ export function touchCard(store: Store, instrument: Instrument, channel: number,
 /** A section is touched: it waits, or stops waiting. */
 export function touchSection(store: Store, instrument: Instrument, id: number): void {
   const state = store.getState();
-  const { sections, launching } = selectSet(state);
-  const index = sections.findIndex((section) => section.id === id);
+  const { launching } = selectSet(state);
   const { nextSection } = instrument.performance.launcher.live;
-  if (index < 0) return;
-  if (nextSection === index) instrument.perform(['cancelSection']);
-  else instrument.perform(['section', index, on(state), launching.inPlace]);
+  if (nextSection === id) instrument.perform(['cancelSection']);
+  else instrument.perform(['section', id, on(state), launching.inPlace]);
 }
 
 /** A track's chain is touched: it waits to begin; while it goes on, it ends where it is. */
@@ -133,14 +130,10 @@ export function storeSection(store: Store, instrument: Instrument): string {
 }
 
 /** How a section stands. */
-export function sectionState({ launcher }: Performance, index: number): { plays: boolean; comes: number } {
+export function sectionState({ launcher }: Performance, id: number): { plays: boolean; comes: number } {
   const { live } = launcher;
-  const waits = live.nextSection === index && live.nextSection !== NO_SECTION;
-  return { plays: live.section === index, comes: waits ? live.sectionTick : Infinity };
-}
-
-export function isLifting({ launcher }: Performance): boolean {
-  return launcher.lift !== LIFT.NONE;
+  const waits = live.nextSection === id;
+  return { plays: live.section === id, comes: waits ? live.sectionTick : Infinity };
 }
 
 /** A pad that launches is pressed: a pattern of the shown track, or a section, by its number. */

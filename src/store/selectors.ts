@@ -16,7 +16,7 @@ export const selectSounding = createSelector([selectPattern], (pattern) => (patt
 /** The pattern that is shown beneath the current one, or null. */
 export const selectTrace = (state: RootState): Pattern | null => {
   const { trace, tracks } = selectSet(state);
-  return (trace && tracks[trace.track]?.patterns[trace.slot]) ?? null;
+  return (trace && tracks.find(({ channel }) => channel === trace.channel)?.patterns[trace.slot]) ?? null;
 };
 
 export const selectUndo = (state: RootState) => state.set.past[state.set.past.length - 1]?.label ?? null;

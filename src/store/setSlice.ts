@@ -267,7 +267,7 @@ const slice = createSlice({
       set.tracks.splice(at, 1);
       for (const section of set.sections) section.parts = section.parts.filter((p) => p.channel !== payload.channel);
       if (set.shown === payload.channel) set.shown = set.tracks[Math.max(0, at - 1)]!.channel;
-      if (set.trace) delete set.trace;
+      if (set.trace?.channel === payload.channel) delete set.trace;
     },
     trackNamed(set, { payload }: PayloadAction<OfTrack & { name: string }>) {
       const track = trackOf(set, payload.channel);

@@ -21,7 +21,7 @@ export interface Tone {
 
 /** Below this (-90 dB) a note is over. */
 const SILENCE = 3.2e-5;
-/** Frames between two looks at the filter, counted from the note's start: how a render is cut changes nothing. */
+/** Frames between two looks at the filter and at the end, counted from the note's start: how a render is cut changes nothing. */
 const CONTROL_FRAMES = 16;
 /** How far the bending sine bends, in turns, at full velocity; and how soon it relaxes. */
 const BEND = 0.28;
@@ -112,17 +112,18 @@ export class ToneVoice {
   render(out: Float64Array, frames: number): void {
     for (let from = 0; from < frames;) {
       if (this.untilControl === 0) this.control();
+      if (!this.sounding) return;
       const to = Math.min(frames, from + this.untilControl);
       if (this.source === 'saw') this.renderSaw(out, from, to);
       else this.renderBent(out, from, to);
       this.untilControl -= to - from;
       from = to;
     }
-    if (this.tail < SILENCE || (this.sustain === 0 && this.above < SILENCE)) this.sounding = false;
   }
 
   private control(): void {
     this.untilControl = CONTROL_FRAMES;
+    if (this.tail < SILENCE || (this.sustain === 0 && this.above < SILENCE)) this.sounding = false;
     this.g = tanHalfTurns(Math.min(0.45, this.cutoff * exp2(this.open)));
     this.scale = 1 / (1 + this.g * (this.g + this.damping));
     this.open *= this.openDecay;

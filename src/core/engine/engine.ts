@@ -130,7 +130,7 @@ export class Engine {
   private toldSet = '';
   /** To look ahead in. */
   private readonly ahead = new LaunchState();
-  /** Gain of the fade at the end of what was rendered. */
+  /** Gain of the fade where rendering stands. */
   private fadeGain = 1;
   private ratio = 1;
   private readonly voices: VoicePool;
@@ -374,6 +374,8 @@ export class Engine {
         return;
       case 'section':
         return launcher.launchSection(command[2], wait(command[3]), command[4], now);
+      case 'leaveSection':
+        return launcher.leaveSection();
       case 'cancelSection':
         return launcher.cancelSection();
       case 'moveSection':
@@ -1163,26 +1165,30 @@ export class Engine {
     track.gain = gain;
   }
 
-  /** Everything but the click goes down between the fade's two ticks, as a hand would move a level: evenly to the ear. */
+  /**
+   * Everything but the click goes down between the fade's two ticks, evenly to the ear; taken back, it comes up again in a
+   * short ramp. Sample by sample, so that it does not depend on how the output is cut.
+   */
   private renderFade(frames: number): void {
-    const from = this.fadeGain;
-    const to = this.fadeGainAt(this.frame + frames);
-    this.fadeGain = to;
-    if (from === 1 && to === 1) return;
+    if (this.fadeGain === 1 && this.launcher.fadeFrom === Infinity) return;
     const { left, right, send } = this;
+    const step = 1 / (GAIN_RAMP_SECONDS * this.sampleRate);
+    let gain = this.fadeGain;
     for (let i = 0; i < frames; i++) {
-      const gain = from + ((to - from) * (i + 1)) / frames;
+      const target = this.fadeGainAt(this.frame + i);
+      gain = target > gain ? Math.min(target, gain + step) : target;
       left[i]! *= gain;
       right[i]! *= gain;
       send[i]! *= gain;
     }
+    this.fadeGain = gain;
   }
 
   private fadeGainAt(frame: number): number {
     const { fadeFrom, fadeTo } = this.launcher;
     if (fadeFrom === Infinity) return 1;
-    const gone = Math.min(1, Math.max(0, (tickAt(this.now, frame) - fadeFrom) / (fadeTo - fadeFrom)));
-    return (1 - gone) * (1 - gone);
+    const left = Math.min(1, Math.max(0, (fadeTo - tickAt(this.now, frame)) / (fadeTo - fadeFrom)));
+    return left * left;
   }
 
   private reportAnchor(): void {

@@ -159,8 +159,9 @@ export function renderLoop(
   const passesBefore = Math.ceil((LONGEST_TAIL * sampleRate) / loopFrames);
   const from = Math.round(passesBefore * loopFrames) + LIMITER_LATENCY;
   const instructions: Instruction[] = [
-    ...trackInstructions({ ...track, patterns: [pattern] }, 0),
-    ['launch', 0, 0, 0, false],
+    // By its own channel, by which odds and the grain of noise differ.
+    ...trackInstructions({ ...track, patterns: [pattern] }, track.channel),
+    ['launch', track.channel, 0, 0, false],
     ['tempo', tempo],
     ['play', start, 0],
   ];

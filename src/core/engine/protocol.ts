@@ -65,7 +65,9 @@ export type Instruction =
   /** The sections that can be launched, and a track's chain. */
   | readonly ['sections', sections: readonly SectionPlan[]]
   | readonly ['chain', track: number, chain: ChainPlan]
-  | readonly ['section', index: number, on: number, inPlace: boolean]
+  | readonly ['section', id: number, on: number, inPlace: boolean]
+  /** What was launched as a section is none any more. */
+  | readonly ['leaveSection']
   | readonly ['cancelSection']
   | readonly ['moveSection', tick: number]
   | readonly ['stopAll', on: number]

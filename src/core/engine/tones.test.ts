@@ -98,3 +98,27 @@ test('high notes do not alias: what is no harmonic lies far below', () => {
   // The saw's harmonics and its sub-octave's are multiples of half the pitch; between them lies only what is folded back.
   for (const off of [1.26, 1.77, 2.23, 3.71]) expect(strength(held, hz * off)).toBeLessThan(strength(held, hz) / 300);
 });
+
+test('notes and a fade are the same at any block size', () => {
+  const render = (block: number) => {
+    const r = new Rig(block).tell(
+      ['tempo', 120],
+      ['tones', 0, BASS, new Float64Array(16).fill(33), 0],
+      ['tones', 1, KEYS, new Float64Array(16).fill(64), 0],
+      ['pattern', 0, 0, BAR / 4, 0, hits([0, 0, 1, { length: 333 }])],
+      ['pattern', 1, 0, BAR / 2, 0, hits([17, 3, 2, { length: 500 }])],
+      ['launch', 1, 0, 0, false],
+      ['play', 0, 0],
+      ['fade', BAR / 2, 960],
+    );
+    const heard = new Float32Array(SR * 3);
+    for (let at = 0; at < heard.length; at = r.engine.frame) {
+      r.engine.process(r.left, r.right, Math.min(block, heard.length - at));
+      heard.set(r.left.subarray(0, r.engine.frame - at), at);
+    }
+    return heard;
+  };
+  const reference = render(128);
+  expect(level(reference)).toBeGreaterThan(0.01);
+  for (const block of [1, 997]) expect(Buffer.compare(Buffer.from(render(block).buffer), Buffer.from(reference.buffer))).toBe(0); // prettier-ignore
+});

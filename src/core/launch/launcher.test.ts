@@ -8,10 +8,9 @@ import { groupLine, pictureAt, type Deed, type Done, type World } from './launch
 
 const BAR = 3840;
 const BEAT = 960;
-const section = (parts: number[], rounds = 1, then = NO_SECTION): SectionPlan => {
-  const all = new Int16Array(16).fill(LEAVE);
-  all.set(parts);
-  return { parts: all, rounds, then };
+const section = (id: number, parts: number[], rounds = 1, then = NO_SECTION): SectionPlan => {
+  const all = Array.from({ length: 16 }, (_, t) => parts[t] ?? LEAVE);
+  return { id, parts: all, rounds, then };
 };
 /** Frames of a beat at 120 BPM and 48 kHz. */
 const FRAMES = 24000;
@@ -141,7 +140,7 @@ describe('recording across a change of pattern', () => {
 describe('sections and chains', () => {
   test('a section goes round as often as it says, then goes to the next, and at last everything stops', () => {
     const rig = band(new Rig(), [[BAR, BEAT], [2 * BAR, BEAT]]); // prettier-ignore
-    rig.tell(['sections', [section([0, 0], 2, 1), section([1, LEAVE], 1, THEN_STOP)]]);
+    rig.tell(['sections', [section(0, [0, 0], 2, 1), section(1, [1, LEAVE], 1, THEN_STOP)]]);
     rig.tell(['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 30);
     const changes = rig.of('loop').filter((e) => e.frame > 0).map((e) => [e.tick / BAR, e.track, e.slot]); // prettier-ignore
     // Its longest loop has two bars: two rounds are four. The second has one bar, and leaves the second track as it is.
@@ -150,7 +149,9 @@ describe('sections and chains', () => {
 
   test('what hands queue for the line on which a section follows has the last word', () => {
     const rig = band(new Rig(), [[BAR, BAR, BAR]]);
-    rig.tell(['sections', [section([0], 1, 1), section([1])]], ['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES);
+    rig
+      .tell(['sections', [section(0, [0], 1, 1), section(1, [1])]], ['section', 0, 0, false], ['play', 0, 0])
+      .runTo(FRAMES);
     rig.tell(['launch', 0, 2, BAR, false]).runTo(FRAMES * 6);
     expect(rig.of('loop').at(-1)).toMatchObject({ slot: 2, tick: BAR });
     expect(rig.of('launcher').at(-1)).toMatchObject({ section: 1, nextSection: NO_SECTION });
@@ -169,7 +170,7 @@ describe('sections and chains', () => {
 describe('Lift', () => {
   const playing = () => {
     const rig = band(new Rig(), [[3 * BEAT, BEAT], [BAR, BEAT], [BAR, BEAT]]); // prettier-ignore
-    rig.tell(['sections', [section([SILENT, 1, 1])]]);
+    rig.tell(['sections', [section(0, [SILENT, 1, 1])]]);
     rig.tell(['launch', 0, 0, 0, false], ['launch', 1, 0, 0, false], ['play', 0, 0]);
     return rig.runTo(FRAMES * 1.5);
   };
@@ -216,7 +217,7 @@ describe('Lift', () => {
 describe('stopping everything', () => {
   test('drops on its line, or at once, and nothing follows', () => {
     const rig = band(new Rig(), [[BEAT], [BEAT]]);
-    rig.tell(['sections', [section([0, 0], 8, 0)]], ['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 1.5);
+    rig.tell(['sections', [section(0, [0, 0], 8, 0)]], ['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 1.5);
     rig.tell(['stopAll', BAR]).runTo(FRAMES * 6);
     expect(Math.max(...strokes(rig).map(([beat]) => beat!))).toBe(3);
     rig.tell(['section', 0, BEAT, false]).runTo(FRAMES * 8.5).tell(['stopAll', BAR], ['stopAll', 0]).runTo(FRAMES * 20); // prettier-ignore
@@ -261,7 +262,7 @@ test('a random performance of 10,000 commands is what the plain model says', () 
   const sections = Array.from(
     { length: 6 },
     (_, i) =>
-    section(spans.map(() => choices[pick(8)]!), 1 + pick(3), [NO_SECTION, (i + 1) % 6, THEN_STOP, (i + 3) % 6][pick(4)]), // prettier-ignore
+    section(i, spans.map(() => choices[pick(8)]!), 1 + pick(3), [NO_SECTION, (i + 1) % 6, THEN_STOP, (i + 3) % 6][pick(4)]), // prettier-ignore
   );
   const world: World = { bar: BAR, tracks, spans, sections, chains };
   const rig = band(new Rig(512, rate), spans).tell(['sections', sections]);

@@ -16,11 +16,13 @@ export interface Tapes {
 
 /** What a section does, track by track. */
 export interface SectionPlan {
+  /** Its number in the set, 1 or more: it keeps it wherever it is put. */
+  id: number;
   /** For each track a slot, SILENT, CHAIN or LEAVE. */
-  parts: Int16Array;
+  parts: readonly number[];
   /** How often its longest loop goes round before `then`. */
   rounds: number;
-  /** Index of the section that follows, THEN_STOP, or NO_SECTION: it goes on until something else is launched. */
+  /** Id of the section that follows, THEN_STOP, or NO_SECTION: it goes on until something else is launched. */
   then: number;
 }
 
@@ -131,13 +133,13 @@ export class Launcher {
   }
 
   /** All of a section takes over on one line. */
-  launchSection(index: number, on: number, inPlace: boolean, now: number): void {
-    const section = this.sections[index];
+  launchSection(id: number, on: number, inPlace: boolean, now: number): void {
+    const section = this.section(id);
     if (!section) return;
     this.byHand((state) => {
       const tick = this.groupLine(state, on, now);
       this.dropSectionThatWaits(state);
-      state.nextSection = index;
+      state.nextSection = id;
       state.sectionTick = tick;
       state.sectionFollows = false;
       state.sectionInPlace = inPlace;
@@ -148,6 +150,14 @@ export class Launcher {
         state.withSection[t] = 1;
       }
       if (!this.playing || tick <= now) this.takeSection(state);
+    });
+  }
+
+  /** Another set is open: what was launched as a section of the old one is none any more. */
+  leaveSection(): void {
+    this.byHand((state) => {
+      this.dropSectionThatWaits(state);
+      state.section = NO_SECTION;
     });
   }
 
@@ -280,7 +290,7 @@ export class Launcher {
   /** The song tick at which a track's next change of pattern comes, whoever asked for it. */
   changeTick(state: LaunchState, track: number): number {
     const { nextSection } = state;
-    const part = nextSection === THEN_STOP ? SILENT : (this.sections[nextSection]?.parts[track] ?? LEAVE);
+    const part = nextSection === THEN_STOP ? SILENT : (this.section(nextSection)?.parts[track] ?? LEAVE);
     const follows = state.sectionFollows && part !== LEAVE ? state.sectionTick : Infinity;
     return Math.min(state.nextTick[track]!, state.linkTick[track]!, follows);
   }
@@ -298,7 +308,7 @@ export class Launcher {
       if (next >= links.length && !again) return null;
       return { slot: links[next % links.length]?.slot ?? SILENT, tick, by: 'chain' };
     }
-    const part = this.sections[state.nextSection]?.parts[track] ?? SILENT;
+    const part = this.section(state.nextSection)?.parts[track] ?? SILENT;
     return { slot: first(part), tick, by: 'section' };
   }
 
@@ -378,7 +388,8 @@ export class Launcher {
     const tick = state.linkTick[track]!;
     const next = state.link[track]! + 1;
     state.linkTick[track] = Infinity;
-    if (next < links.length || again) this.playLink(state, track, next % Math.max(1, links.length), tick);
+    if (links.length === 0) return void (state.link[track] = -1); // it was taken apart while it played
+    if (next < links.length || again) this.playLink(state, track, next % links.length, tick);
     else state.link[track] = -1;
   }
 
@@ -409,8 +420,8 @@ export class Launcher {
   /** The section that waits takes over. Launched by hand, its parts wait on their tracks and take over with it. */
   private takeSection(state: LaunchState): void {
     const { nextSection, sectionTick, sectionFollows } = state;
-    const parts = this.sections[nextSection]?.parts;
-    state.section = nextSection === THEN_STOP ? NO_SECTION : nextSection;
+    const parts = this.section(nextSection)?.parts;
+    state.section = parts ? nextSection : NO_SECTION;
     state.nextSection = NO_SECTION;
     state.sectionTick = Infinity;
     for (let t = 0; sectionFollows && t < MAX_TRACKS; t++) {
@@ -426,7 +437,7 @@ export class Launcher {
 
   /** Notes what follows the section that plays, from the tick at which it began. */
   private follow(state: LaunchState, tick: number): void {
-    const section = this.sections[state.section];
+    const section = this.section(state.section);
     if (!section || section.then === NO_SECTION || !this.playing) return;
     state.nextSection = section.then;
     state.sectionTick = tick + section.rounds * this.roundOf(section);
@@ -448,6 +459,10 @@ export class Launcher {
     let ticks = 0;
     for (const { slot, times } of this.chains[track]!.links) ticks += times * this.tapes.span(track, slot);
     return ticks;
+  }
+
+  private section(id: number): SectionPlan | undefined {
+    return this.sections.find((section) => section.id === id);
   }
 
   private dropSectionThatWaits(state: LaunchState): void {

@@ -21,7 +21,7 @@ test('the plan is what happens: every stretch of it is there when its time has c
   set.sections[1]!.rounds = 1;
   set.tracks[1]!.chain = { links: [{ slot: 0, times: 1 }, { slot: 2, times: 3 }], again: true }; // prettier-ignore
   const launcher = launcherOf(set);
-  launcher.launchSection(0, 0, false, 0);
+  launcher.launchSection(1, 0, false, 0);
   launcher.launch(1, -2, 0, false, 0);
   launcher.start(0);
   launcher.launch(0, 1, 2 * BAR, false, 100);

@@ -14,17 +14,18 @@ export function dropTicks(drop: Drop, meter: Meter): number {
 /** A set's sections as the launcher takes them. */
 export function sectionPlans(sections: readonly Section[]): SectionPlan[] {
   return sections.map((section) => {
-    const parts = new Int16Array(MAX_TRACKS).fill(LEAVE);
+    const parts = new Array<number>(MAX_TRACKS).fill(LEAVE);
     for (const { channel, plays } of section.parts) {
       parts[channel] = plays === null ? SILENT : plays === 'chain' ? CHAIN : plays;
     }
-    return { parts, rounds: section.rounds, then: thenOf(section, sections) };
+    return { id: section.id, parts, rounds: section.rounds, then: thenOf(section, sections) };
   });
 }
 
 function thenOf({ then }: Section, sections: readonly Section[]): number {
   if (then === undefined) return NO_SECTION;
-  return then === 'stop' ? THEN_STOP : sections.findIndex((section) => section.id === then);
+  if (then === 'stop') return THEN_STOP;
+  return sections.some((section) => section.id === then) ? then : NO_SECTION;
 }
 
 /** A track's chain as the launcher takes it. */

@@ -76,7 +76,7 @@ describe('reading a stored set', () => {
     pattern.colour = 3;
     pattern.moves = [{ pad: 4, control: 'filter', points: [{ tick: 0, value: -1.5 }] }];
     set.tracks[0]!.mutedPads = [1, 2];
-    set.trace = { track: 0, slot: 3 };
+    set.trace = { channel: 0, slot: 3 };
     const hit = pattern.hits[0]!;
     Object.assign(hit, { nudge: 12.5, pitch: -0.25, odds: 0.5, roll: { strokes: 3, over: 240, swell: -1, glide: 12 } });
     expect(readSet(JSON.stringify(set))).toEqual({ set });

@@ -278,7 +278,7 @@ class LaunchingSchema {
 }
 
 class PatternPlaceSchema {
-  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) track!: number;
+  @IsInt() @Min(0) @Max(MAX_TRACKS - 1) channel!: number;
   @IsInt() @Min(0) @Max(MAX_SLOTS - 1) slot!: number;
 }
 
@@ -362,11 +362,20 @@ function migrate(plain: object): object {
   // 3: a hit's pitch, odds, roll and nudge, loop windows, Moves, colours: none of which has to be there.
   if (set.schema === 2) set = { ...set, schema: 3 };
   if (set.schema === 3) {
-    // 4: tracks have channels, of which one is shown; sections, and how they are launched.
+    // 4: tracks have channels, of which one is shown and by which they are named; sections, and how they are launched.
     const tracks = Array.isArray(set.tracks)
       ? set.tracks.map((track: unknown, channel) => (isPlain(track) ? { channel, ...track } : track))
       : set.tracks;
-    set = { shown: 0, launching: FIRST_LAUNCHING, sections: [], ...set, tracks, schema: 4 };
+    const trace = isPlain(set.trace) ? { ...set.trace, channel: (set.trace as { track?: unknown }).track } : set.trace;
+    set = {
+      shown: 0,
+      launching: FIRST_LAUNCHING,
+      sections: [],
+      ...set,
+      tracks,
+      ...(trace !== undefined && { trace }),
+      schema: 4,
+    };
   }
   return set;
 }

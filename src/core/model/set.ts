@@ -208,7 +208,7 @@ export interface BeatSet {
 
 /** Where a pattern lies in a set. */
 export interface PatternPlace {
-  track: number;
+  channel: number;
   slot: number;
 }
 

@@ -18,13 +18,13 @@ export interface LoopStroke {
 }
 
 /** What a pattern plays in its first time round, in order of time: what a file of notes holds. */
-export function loopStrokes(pattern: Pattern, track: Track, trackIndex = 0): LoopStroke[] {
+export function loopStrokes(pattern: Pattern, track: Track): LoopStroke[] {
   const { start, length } = windowOf(pattern);
   const strokes: LoopStroke[] = [];
   for (const hit of soundingHits(pattern)) {
     const { tick, pad, velocity, pitch, roll } = hit;
     if (tick < start || tick >= start + length || !isPadHeard(track, pad)) continue;
-    if (!isLucky(hit.odds, trackIndex, pad, tick)) continue;
+    if (!isLucky(hit.odds, track.channel, pad, tick)) continue;
     const count = roll?.strokes ?? 1;
     for (let i = 0; i < count; i++) {
       const each = roll ? roll.over / count : 0;

@@ -12,14 +12,13 @@ export function coming({ launcher }: Performance, set: BeatSet): { tick: number;
   };
   if (launcher.lift === LIFT.RETURNING) add(launcher.liftTick, 'Lift returns');
   if (live.nextSection === THEN_STOP) add(live.sectionTick, 'All stops');
-  else if (live.nextSection !== NO_SECTION) add(live.sectionTick, set.sections[live.nextSection]?.name ?? 'Section');
+  else if (live.nextSection !== NO_SECTION)
+    add(live.sectionTick, set.sections.find(({ id }) => id === live.nextSection)?.name ?? 'Section');
   add(launcher.fadeTo, 'Faded out');
   for (const { channel, name, patterns } of set.tracks) {
     const change = launcher.nextChange(live, channel);
-    // What comes with a section is told by its name.
-    if (!change || (change.tick === live.sectionTick && (change.by === 'section' || live.withSection[channel])))
-      continue;
-    if (change.tick === live.sectionTick) continue;
+    // What comes with a section is told by the section's name.
+    if (!change || change.tick === live.sectionTick) continue;
     add(change.tick, `${name}: ${change.slot === SILENT ? 'stop' : (patterns[change.slot]?.name ?? 'stop')}`);
   }
   for (const { channel, name } of set.tracks) add(live.gateTick[channel]!, `${name}: mute, solo`);

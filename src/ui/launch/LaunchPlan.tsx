@@ -32,7 +32,8 @@ export function LaunchPlan() {
   const lines = planAhead(launcher, from, to);
   const px = (width - NAMES_PX) / (BARS * bar);
   const { nextSection, sectionTick } = launcher.live;
-  const coming = nextSection === THEN_STOP ? 'All stop' : nextSection === NO_SECTION ? null : set.sections[nextSection]?.name; // prettier-ignore
+  const nameOf = (id: number) => set.sections.find((section) => section.id === id)?.name;
+  const coming = nextSection === THEN_STOP ? 'All stop' : nextSection === NO_SECTION ? null : nameOf(nextSection); // prettier-ignore
   const x = (tick: number) => NAMES_PX + (tick - from) * px;
   return (
     <View
@@ -52,7 +53,7 @@ export function LaunchPlan() {
         <View style={[styles.row, { borderColor: tokens.rule }]}>
           <Text style={[styles.name, { color: tokens.cap }]}>Section</Text>
           <Text style={[styles.playing, { left: NAMES_PX + 4, color: tokens.wing }]}>
-            {set.sections[launcher.live.section]?.name ?? ''}
+            {nameOf(launcher.live.section) ?? ''}
           </Text>
           {coming !== null && coming !== undefined && sectionTick < to && (
             <Drop

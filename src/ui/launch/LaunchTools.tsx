@@ -105,7 +105,7 @@ function StopKey() {
       text={beats === null ? 'All' : 'Now!'}
       pressed={beats !== null}
       description={beats === null ? undefined : `stopping${inBeats(beats)}; once more: at once`}
-      onPress={() => stopAll(store, instrument)}
+      onTap={() => stopAll(store, instrument)}
       style={styles.key}
     />
   );

@@ -6,6 +6,7 @@ import { cardState, touchCard } from '@/store/launching';
 import { useAppSelector, type Store } from '@/store/store';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
+import { useTap } from '../shared/useTap';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
@@ -48,6 +49,7 @@ export const PatternCard = memo(function PatternCard({
     const state = cardState(performance, channel, slot);
     return `${state.plays} ${state.comes} ${state.goes}`;
   }).split(' ');
+  const tap = useTap(() => touchCard(store, instrument, channel, slot));
   const isOn = plays === 'true' && pattern !== null;
   const beats = useBeatsLeft(Math.min(Number(comes), Number(goes)));
   const stops = isOn && Number(goes) < Infinity;
@@ -65,12 +67,7 @@ export const PatternCard = memo(function PatternCard({
       aria-pressed={isOn}
       tabIndex={slot === 0 ? 0 : -1}
       data-card={`${channel} ${slot}`}
-      onClick={() => touchCard(store, instrument, channel, slot)}
-      onKeyDown={(event) => {
-        if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
-        event.preventDefault();
-        touchCard(store, instrument, channel, slot);
-      }}
+      {...tap}
       style={{
         ...box,
         width: pattern ? CARD.width : EMPTY_WIDTH,

@@ -31,8 +31,8 @@ export function SectionStrip() {
       style={styles.strip}
       contentContainerStyle={styles.content}
     >
-      {sections.map((section, index) => (
-        <SectionKey key={section.id} section={section} index={index} />
+      {sections.map((section) => (
+        <SectionKey key={section.id} section={section} />
       ))}
       <ControlButton
         label="Store section"
@@ -52,13 +52,13 @@ export function SectionStrip() {
   );
 }
 
-const SectionKey = memo(function SectionKey({ section, index }: { section: Section; index: number }) {
+const SectionKey = memo(function SectionKey({ section }: { section: Section }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   const instrument = useInstrument();
   const { id, name } = section;
   const [plays, comes] = useLaunch((performance) => {
-    const state = sectionState(performance, index);
+    const state = sectionState(performance, id);
     return `${state.plays} ${state.comes}`;
   }).split(' ');
   const beats = useBeatsLeft(Number(comes));
@@ -69,7 +69,7 @@ const SectionKey = memo(function SectionKey({ section, index }: { section: Secti
       label={`Section ${name}`}
       pressed={on}
       description={beats === null ? (on ? 'playing' : 'not playing') : `queued${inBeats(beats)}`}
-      onPress={() => touchSection(store, instrument, id)}
+      onTap={() => touchSection(store, instrument, id)}
       style={[
         styles.section,
         { borderColor: colour },

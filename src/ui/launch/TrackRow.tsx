@@ -91,7 +91,7 @@ function Gate({ channel, track, which }: { channel: number; track: string; which
       label={`${word} ${track}`}
       pressed={is === '1'}
       description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
-      onPress={() => touchGate(store, instrument, channel, which)}
+      onTap={() => touchGate(store, instrument, channel, which)}
       style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
     >
       <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
@@ -117,7 +117,7 @@ function ChainCard({ channel, name, colour }: { channel: number; name: string; c
       text={beats === null ? (on ? `at ${Number(link) + 1}` : 'Start') : String(beats)}
       pressed={on}
       description={beats === null ? (on ? `playing, link ${Number(link) + 1}` : 'not playing') : `queued${inBeats(beats)}`} // prettier-ignore
-      onPress={() => touchChain(store, instrument, channel, CHAIN)}
+      onTap={() => touchChain(store, instrument, channel, CHAIN)}
       style={[
         styles.chain,
         { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.slate },

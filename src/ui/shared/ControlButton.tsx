@@ -4,6 +4,7 @@ import { Icon, Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
 import { Description } from './Description';
+import { useTap } from './useTap';
 
 export type Tone = 'plain' | 'primary' | 'record';
 
@@ -28,7 +29,9 @@ interface Props {
   expanded?: boolean;
   /** More for assistive technology, such as a state in words. */
   description?: string;
-  onPress: (event: GestureResponderEvent) => void;
+  onPress?: (event: GestureResponderEvent) => void;
+  /** In the place of `onPress`: answers also while other fingers hold something. */
+  onTap?: () => void;
   style?: StyleProp<ViewStyle>;
   children?: ReactNode;
 }
@@ -48,28 +51,25 @@ export function ControlButton({
   expanded,
   description,
   onPress,
+  onTap,
   style,
   children,
 }: Props) {
   const tokens = useTokens();
   const descriptionId = useId();
   const look = looks(tokens, tone, pressed === true);
-  return (
-    <Pressable
-      role={role}
-      aria-label={label}
-      aria-pressed={pressed}
-      aria-expanded={expanded}
-      aria-disabled={disabled}
-      aria-describedby={description === undefined ? undefined : descriptionId}
-      disabled={disabled}
-      onPress={onPress}
-      style={({ pressed: down }) => [
-        styles.key,
-        { backgroundColor: look.fill, borderColor: look.edge, opacity: disabled ? 0.45 : down ? 0.75 : 1 },
-        style,
-      ]}
-    >
+  const tap = useTap(() => onTap?.());
+  const named = {
+    role,
+    'aria-label': label,
+    'aria-pressed': pressed,
+    'aria-expanded': expanded,
+    'aria-disabled': disabled,
+    'aria-describedby': description === undefined ? undefined : descriptionId,
+  };
+  const face = { backgroundColor: look.fill, borderColor: look.edge };
+  const inside = (
+    <>
       {description !== undefined && <Description id={descriptionId}>{description}</Description>}
       {caption !== undefined && (
         <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>
@@ -94,6 +94,23 @@ export function ControlButton({
           {footnote}
         </Text>
       )}
+    </>
+  );
+  if (onTap && !disabled) {
+    return (
+      <View {...named} tabIndex={0} {...(tap as object)} style={[styles.key, styles.free, face, style]}>
+        {inside}
+      </View>
+    );
+  }
+  return (
+    <Pressable
+      {...named}
+      disabled={disabled}
+      onPress={onPress}
+      style={({ pressed: down }) => [styles.key, face, { opacity: disabled ? 0.45 : down ? 0.75 : 1 }, style]}
+    >
+      {inside}
     </Pressable>
   );
 }
@@ -118,6 +135,7 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     justifyContent: 'center',
   },
+  free: { cursor: 'pointer', userSelect: 'none', touchAction: 'manipulation' } as ViewStyle,
   line: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
   word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2 },

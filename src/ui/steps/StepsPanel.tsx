@@ -175,12 +175,12 @@ function TraceKey() {
   const items = () => {
     const state = store.getState();
     const { tracks, trace } = selectSet(state);
-    const others = tracks.flatMap((track, t) =>
+    const others = tracks.flatMap((track) =>
       track.patterns.flatMap((pattern, slot) => {
         if (!pattern || pattern === selectPattern(state)) return [];
         const title = tracks.length > 1 ? `${track.name} · ${pattern.name}` : `${slot + 1}  ${pattern.name}`;
-        const chosen = trace?.track === t && trace.slot === slot;
-        return [{ title, chosen, act: () => dispatch(traceSet({ track: t, slot })) }];
+        const chosen = trace?.channel === track.channel && trace.slot === slot;
+        return [{ title, chosen, act: () => dispatch(traceSet({ channel: track.channel, slot })) }];
       }),
     );
     return [{ title: 'None', chosen: traced === null, act: () => dispatch(traceSet(null)) }, ...others];

@@ -1,0 +1,98 @@
+import type { EngineEvent, Instruction } from '@/core/engine/protocol';
+import { SILENT, THEN_STOP } from '@/core/launch/launchState';
+import { LOOP_END } from '@/core/launch/launcher';
+import type { Instrument } from './instrument';
+import { pressLaunchPad, stopAll, storeSection, touchCard, touchGate, touchSection } from './launching';
+import { Performance } from './performance';
+import { selectSet } from './selectors';
+import { overrideSet } from './sessionSlice';
+import { launchesReported, launchingSet, slotsSwapped, trackMoved, trackRemoved } from './setSlice';
+import { createStore } from './store';
+import { undone } from './undoable';
+
+const BAR = 3840;
+
+/** The demo, an engine that is only told, and what the engine would tell back. */
+function stage() {
+  const store = createStore();
+  const told: Instruction[] = [];
+  const performance = new Performance(
+    () => 0,
+    () => selectSet(store.getState()),
+  );
+  const instrument = { performance, perform: (i: Instruction) => told.push(i) } as unknown as Instrument;
+  const loop = (track: number, slot: number): EngineEvent => ({ kind: 'loop', frame: 0, track, slot, launchTick: 0, start: 0, span: BAR, tick: 0 }); // prettier-ignore
+  const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, gateTick: Infinity }); // prettier-ignore
+  performance.takeAll([loop(0, 0)]);
+  return { store, told, instrument, performance, loop, waiting };
+}
+
+test('a card asks for its pattern on Drop on; what waits is taken back; what plays is asked to stop', () => {
+  const { store, told, instrument, performance, waiting } = stage();
+  touchCard(store, instrument, 0, 1);
+  performance.takeAll([waiting(0, 1, BAR)]);
+  touchCard(store, instrument, 0, 1);
+  performance.takeAll([waiting(0, 1, Infinity)]);
+  touchCard(store, instrument, 0, 0);
+  performance.takeAll([waiting(0, SILENT, BAR)]);
+  touchCard(store, instrument, 0, 0);
+  expect(told).toEqual([['launch', 0, 1, BAR, false], ['cancel', 0], ['launch', 0, SILENT, BAR, false], ['cancel', 0]]); // prettier-ignore
+});
+
+test('the override and In place hold for what is launched meanwhile', () => {
+  const { store, told, instrument } = stage();
+  store.dispatch(launchingSet({ dropOn: 'loop', inPlace: true }));
+  touchCard(store, instrument, 1, 0);
+  store.dispatch(overrideSet(true));
+  touchSection(store, instrument, 2);
+  touchGate(store, instrument, 1, 'solo');
+  expect(told).toEqual([['launch', 1, 0, LOOP_END, true], ['section', 2, 0, true], ['gate', 1, -1, 1, 0]]); // prettier-ignore
+});
+
+test('an empty slot gets a pattern, which is launched; an empty pad does nothing', () => {
+  const { store, told, instrument } = stage();
+  touchCard(store, instrument, 0, 9);
+  expect(selectSet(store.getState()).tracks[0]!.patterns[9]?.hits).toEqual([]);
+  expect(told).toEqual([['launch', 0, 9, BAR, false]]);
+  pressLaunchPad(store, instrument, 'patterns', 12);
+  pressLaunchPad(store, instrument, 'sections', 4);
+  expect(told.slice(1)).toEqual([['section', 5, BAR, false]]);
+  store.dispatch(undone());
+  expect(selectSet(store.getState()).tracks[0]!.patterns[9]).toBeNull();
+});
+
+test('Stop all is at once when it waits already, but not when a section would only go on to it', () => {
+  const { store, told, instrument, performance } = stage();
+  const launcher = (nextSection: number, follows: boolean): EngineEvent => ({ kind: 'launcher', frame: 0, section: 1, nextSection, sectionTick: BAR, sectionFollows: follows, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: Infinity, fadeTo: Infinity }); // prettier-ignore
+  stopAll(store, instrument);
+  performance.takeAll([launcher(THEN_STOP, false)]);
+  stopAll(store, instrument);
+  performance.takeAll([launcher(THEN_STOP, true)]);
+  stopAll(store, instrument);
+  expect(told).toEqual([['stopAll', BAR], ['stopAll', 0], ['stopAll', BAR]]); // prettier-ignore
+});
+
+test('a section is what plays; it follows patterns that change places, and lets go of tracks that go', () => {
+  const { store, instrument, performance, loop } = stage();
+  performance.takeAll([loop(0, 2), loop(1, SILENT), loop(2, 1)]);
+  expect(storeSection(store, instrument)).toBe('Section 6');
+  const stored = () => selectSet(store.getState()).sections[5]!.parts;
+  expect(stored()).toEqual([{ channel: 0, plays: 2 }, { channel: 1, plays: null }, { channel: 2, plays: 1 }, { channel: 3, plays: null }]); // prettier-ignore
+  store.dispatch(slotsSwapped({ slot: 2, to: 8 }));
+  expect(stored()[0]).toEqual({ channel: 0, plays: 8 });
+  store.dispatch(trackMoved({ channel: 2, by: -2 }));
+  store.dispatch(trackRemoved({ channel: 1 }));
+  expect(stored().map((part) => part.channel)).toEqual([0, 2, 3]);
+  expect(selectSet(store.getState()).tracks.map((track) => track.name)).toEqual(['Kerb', 'Wheels', 'Lamps']);
+  for (let i = 0; i < 4; i++) store.dispatch(undone());
+  expect(selectSet(store.getState()).tracks.map((track) => track.channel)).toEqual([0, 1, 2, 3]);
+  expect(selectSet(store.getState()).sections).toHaveLength(5);
+});
+
+test('what the engine tells changes the document and is no step of undo', () => {
+  const { store } = stage();
+  store.dispatch(launchesReported([{ channel: 0, slot: 3 }, { channel: 1, slot: 1 }, { channel: 2, slot: null }])); // prettier-ignore
+  const { tracks } = selectSet(store.getState());
+  expect(tracks.map(({ current, stopped = false }) => [current, stopped])).toEqual([[3, false], [1, false], [0, true], [0, true]]); // prettier-ignore
+  expect(store.getState().set.past).toEqual([]);
+});
