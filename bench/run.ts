@@ -215,6 +215,31 @@ async function storeSet(page: Page, base: string, set: BeatSet): Promise<void> {
   );
 }
 
+declare global {
+  /** In the page: gaps between display frames, ms, sorted, while something is moved on every frame, so many frames to and fro. */
+  var frameGaps: (move: (way: 1 | -1) => void, period: number) => Promise<number[]>;
+}
+
+function countFrames(page: Page): Promise<unknown> {
+  return page.addInitScript(() => {
+    globalThis.frameGaps = async (move, period) => {
+      const gaps: number[] = [];
+      let last = performance.now();
+      await new Promise<void>((done) => {
+        const frame = (now: number) => {
+          gaps.push(now - last);
+          last = now;
+          move(gaps.length % period < period / 2 ? 1 : -1);
+          if (gaps.length < 240) requestAnimationFrame(frame);
+          else done();
+        };
+        requestAnimationFrame(frame);
+      });
+      return gaps.slice(10).sort((a, b) => a - b);
+    };
+  });
+}
+
 const words = (gaps: number[]) =>
   `median ${gaps[gaps.length >> 1]!.toFixed(1)} ms, p95 ${gaps[Math.floor(gaps.length * 0.95)]!.toFixed(1)} ms`;
 
@@ -238,6 +263,7 @@ async function launchRow(browser: Browser, base: string) {
     ),
     channel,
   }));
+  await countFrames(page);
   await storeSet(page, base, set);
   await page.goto(`${base}/pads`);
   await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
@@ -265,7 +291,7 @@ async function launchRow(browser: Browser, base: string) {
   await page.evaluate(() =>
     document.querySelectorAll<HTMLElement>('[data-card$=" 1"]').forEach((card) => card.click()),
   );
-  /** Gaps between display frames, ms, sorted, while rows are scrolled by so much a frame. */
+  /** While rows are scrolled by so much a frame. */
   const frames = (x: number, y: number) =>
     page.evaluate(
       async ([dx, dy]) => {
@@ -273,20 +299,7 @@ async function launchRow(browser: Browser, base: string) {
         const room = (e: Element) => (dx ? e.scrollWidth > e.clientWidth : e.scrollHeight > e.clientHeight);
         let box: Element = document.querySelector('[data-card="2 0"]')!;
         while (!(scrolls(box) && room(box))) box = box.parentElement!;
-        const gaps: number[] = [];
-        let last = performance.now();
-        await new Promise<void>((done) => {
-          const frame = (now: number) => {
-            gaps.push(now - last);
-            last = now;
-            const way = gaps.length % 80 < 40 ? 1 : -1;
-            box.scrollBy(dx! * way, dy! * way);
-            if (gaps.length < 240) requestAnimationFrame(frame);
-            else done();
-          };
-          requestAnimationFrame(frame);
-        });
-        return gaps.slice(10).sort((a, b) => a - b);
+        return frameGaps((way) => box.scrollBy(dx! * way, dy! * way), 80);
       },
       [x, y] as const,
     );
@@ -317,32 +330,21 @@ async function stepsRow(browser: Browser, base: string) {
     const cell = (i * 2.048) | 0;
     return { id: 2 * i + 1, pad: cell % 16, tick: (cell >> 4) * 240, length: 60, velocity: 0.6, snap: null };
   });
+  await countFrames(page);
   await storeSet(page, base, set);
   await page.goto(`${base}/steps`);
   for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Zoom out', exact: true }).click();
   await page.waitForTimeout(500); // the cells' names follow the picture
   const cells = await page.getByRole('gridcell').count();
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  /** Gaps between display frames, ms, sorted, while a wheel turns by so much a frame. */
+  /** While a wheel turns by so much a frame. */
   const frames = (deltaX: number, deltaY: number) =>
     page.evaluate(
       async ([x, y]) => {
         const grid = document.querySelector('[role="grid"]')!;
-        const gaps: number[] = [];
-        let last = performance.now();
-        await new Promise<void>((done) => {
-          const frame = (now: number) => {
-            gaps.push(now - last);
-            last = now;
-            const way = gaps.length % 40 < 20 ? 1 : -1;
-            if (x || y)
-              grid.dispatchEvent(new WheelEvent('wheel', { deltaX: x! * way, deltaY: y! * way, bubbles: true }));
-            if (gaps.length < 240) requestAnimationFrame(frame);
-            else done();
-          };
-          requestAnimationFrame(frame);
-        });
-        return gaps.slice(10).sort((a, b) => a - b);
+        const turn = (way: number) =>
+          grid.dispatchEvent(new WheelEvent('wheel', { deltaX: x! * way, deltaY: y! * way, bubbles: true }));
+        return frameGaps((way) => void (x || y ? turn(way) : 0), 40);
       },
       [deltaX, deltaY] as const,
     );

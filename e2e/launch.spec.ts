@@ -1,9 +1,9 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { EngineEvent } from '@/core/engine/protocol';
 import { demoSet, emptySet } from '@/core/model/create';
 import { lanesOf } from '@/core/model/lanes';
 import { beatsUntil } from '@/core/time/position';
 import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { band, dropOn, openLaunch, says } from './support/launch';
@@ -432,24 +432,11 @@ for (const [size, viewport] of [
       await app.button('Section First Laps').click();
       await app.play.click();
       await app.button('Wheels Brake').click();
-      const look = async () => {
-        const small = await page.evaluate(() =>
-          [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap((element) => {
-            const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
-            const { width, height } = target.getBoundingClientRect();
-            return width < 44 || height < 43.5 ? [`${element.getAttribute('aria-label')} ${width}x${height}`] : [];
-          }),
-        );
-        expect(small).toEqual([]);
-        expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
-        const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
-        expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
-      };
-      await look();
+      await expectUsable(page);
       for (const key of ['Launching', 'Edit sections', 'Track settings Kerb']) {
         await app.button(key).click();
         await expect(page.getByRole('dialog')).toBeVisible();
-        await look();
+        await expectUsable(page);
         await page.keyboard.press('Escape');
       }
     });

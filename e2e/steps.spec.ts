@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { demoSet, emptySet } from '@/core/model/create';
+import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';
 import { cell, hitsOf, middle, openSheet, openSteps as open } from './support/steps';
@@ -217,16 +218,7 @@ for (const [name, viewport] of [
       test(`${sheet}: no accessibility violations, nothing too small to press`, async ({ app, page }) => {
         await open(app, demoSet());
         await openSheet(app, sheet);
-        const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
-        expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
-        const small = await page.getByRole('dialog').evaluate((dialog) =>
-          [...dialog.querySelectorAll('[role="button"]')]
-            .map((element) => [element.getAttribute('aria-label'), element.getBoundingClientRect()] as const)
-            .filter(([, box]) => box.width < 44 || box.height < 43.5)
-            .map(([label]) => label),
-        );
-        expect(small).toEqual([]);
-        expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+        await expectUsable(page);
       });
     }
 

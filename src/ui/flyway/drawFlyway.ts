@@ -162,8 +162,8 @@ function drawFlag(
   if (words === null) return;
   c.font = `14px ${WORDS_STRONG}`;
   const box = c.measureText(words).width + 12;
-  // Still out of sight, the flag waits at the edge.
-  const left = Math.min(x, width - box);
+  // Still out of sight, the flag waits at the edge; it never covers what is now.
+  const left = Math.max(width * NOW_AT + 8, Math.min(x, width - box));
   const top = row * 22;
   c.fillRect(left, top, box, 20);
   c.fillStyle = tokens.onStraw;

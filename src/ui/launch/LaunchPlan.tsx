@@ -8,6 +8,7 @@ import { ticksPerBar } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
+import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
@@ -215,15 +216,9 @@ function Now({ from, px }: { from: number; px: number }) {
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
   const head = useRef<HTMLElement | null>(null);
-  useEffect(() => {
-    let request = 0;
-    const draw = () => {
-      if (head.current) head.current.style.transform = `translateX(${NAMES_PX + (performance.tickNow - from) * px}px)`;
-      if (playing) request = requestAnimationFrame(draw);
-    };
-    draw();
-    return () => cancelAnimationFrame(request);
-  }, [performance, playing, from, px]);
+  useFrame(() => {
+    if (head.current) head.current.style.transform = `translateX(${NAMES_PX + (performance.tickNow - from) * px}px)`;
+  }, playing);
   return (
     <View ref={(node: unknown) => void (head.current = node as HTMLElement | null)} style={styles.now}>
       <WingBars color={tokens.wing} height="100%" slant={12} />

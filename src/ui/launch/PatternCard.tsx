@@ -1,4 +1,4 @@
-import { memo, useEffect, useRef } from 'react';
+import { memo, useRef } from 'react';
 import { useStore } from 'react-redux';
 import { loopBars, type Pattern } from '@/core/model/set';
 import type { Meter } from '@/core/time/ticks';
@@ -6,6 +6,7 @@ import { cardState, touchCard } from '@/store/launching';
 import { useAppSelector, type Store } from '@/store/store';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
+import { useFrame } from '../shared/useFrame';
 import { useTap } from '../shared/useTap';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
@@ -106,16 +107,10 @@ function Sweep({ channel, length, colour }: { channel: number; length: number; c
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
   const bars = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    let request = 0;
-    const draw = () => {
-      const share = performance.positionAt(performance.tickNow, channel) / length;
-      if (bars.current) bars.current.style.transform = `translateX(${share * (CARD.width - 20)}px)`;
-      if (playing) request = requestAnimationFrame(draw);
-    };
-    draw();
-    return () => cancelAnimationFrame(request);
-  }, [performance, playing, channel, length]);
+  useFrame(() => {
+    const share = performance.positionAt(performance.tickNow, channel) / length;
+    if (bars.current) bars.current.style.transform = `translateX(${share * (CARD.width - 20)}px)`;
+  }, playing);
   return (
     <div ref={bars} style={sweep} aria-hidden>
       <div style={{ ...wing, background: colour }} />
