@@ -117,6 +117,15 @@ test('what waits is taken back by the same touch, what plays waits to stop, and 
   await app.button('T1 b').click();
   await says(app, 'T1 b', 'playing');
   await app.button('Override Now').click();
+  // Keys walk from card to card.
+  await app.button('T1 a').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowDown');
+  await expect(app.button('T2 b')).toBeFocused();
+  await page.keyboard.press('Enter');
+  await says(app, 'T2 b', /^queued/);
+  await page.keyboard.press('Enter');
+  await says(app, 'T2 b', 'not playing');
   // Held, it holds; by key too.
   await page.keyboard.down('o');
   await app.button('T2 b').click();
@@ -168,6 +177,13 @@ test('Lift: taken out and in while it is held, by hand and by key, everything re
   await page.mouse.up();
   await says(app, 'T1 a', 'playing');
   await says(app, 'Lift', 'not lifting');
+  // For one hand: a short touch lifts until the next one.
+  await app.button('Lift').click();
+  await says(app, 'Lift', 'lifting');
+  await app.button('T1 a').click();
+  await says(app, 'T1 a', 'not playing');
+  await app.button('Lift').click();
+  await says(app, 'T1 a', 'playing');
 });
 
 test('sections: stored as it plays, launched as one, edited, put in order, followed by another; all of it is kept', async ({

@@ -447,7 +447,10 @@ export class Engine {
     this.voices.silence(index);
     this.launcher.launch(index, SILENT, 0, false, this.dropTick);
     this.followLauncher();
-    this.track(index).slots.length = 0;
+    const track = this.track(index);
+    track.slots.length = 0;
+    track.turns.fill(NaN);
+    this.setTones(index, -1, new Float64Array(0), 0);
   }
 
   private setGains(): void {

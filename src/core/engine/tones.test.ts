@@ -122,3 +122,15 @@ test('notes and a fade are the same at any block size', () => {
   expect(level(reference)).toBeGreaterThan(0.01);
   for (const block of [1, 997]) expect(Buffer.compare(Buffer.from(render(block).buffer), Buffer.from(reference.buffer))).toBe(0); // prettier-ignore
 });
+
+test('a channel that is given to another track knows nothing of the one that was there', () => {
+  const r = rig(BASS, 45)
+    .tell(['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])], ['play', 0, 0])
+    .runTo(BEAT);
+  r.tell(['drop', 0]);
+  expect(level(listen(r, BEAT * 2).subarray(BEAT / 2))).toBeLessThan(0.001);
+  r.tell(['kit', 0, 'polished-floor'], ['launch', 0, 0, 0, false]).strike(BEAT * 2.5, 4, 1);
+  const hat = listen(r, BEAT * 3);
+  // A hat's strength lies high, a bass note's low.
+  expect(strength(hat, 9000)).toBeGreaterThan(strength(hat, noteHz(49)));
+});

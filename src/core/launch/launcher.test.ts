@@ -203,6 +203,14 @@ describe('Lift', () => {
     ).toBe(0);
   });
 
+  test('pressed before the song begins, it brings back what would have begun with it', () => {
+    const rig = band(new Rig(), [[3 * BEAT, BEAT]]).tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 2); // prettier-ignore
+    rig.tell(['launch', 0, 1, 0, false], ['launch', 0, 0, 0, false], ['stop'], ['locate', 0], ['lift', true, 0]);
+    rig.tell(['launch', 0, SILENT, 0, false], ['play', 0, 0]).runTo(FRAMES * 4.5).tell(['lift', false, 0]); // prettier-ignore
+    rig.runTo(FRAMES * 12);
+    expect(rig.of('loop').at(-1)).toMatchObject({ slot: 0, launchTick: 0 });
+  });
+
   test('what waited when it was pressed has come meanwhile; pressed again before the line, it goes on', () => {
     const rig = playing().tell(['launch', 0, 1, BAR, false], ['lift', true, 0]).runTo(FRAMES * 2); // prettier-ignore
     rig.tell(['launch', 1, SILENT, 0, false]).runTo(FRAMES * 5.5);

@@ -233,16 +233,20 @@ export class Launcher {
   /** The song begins or goes on: every loop is launched at the song's tick 0, sections and chains count from here. */
   start(tick: number): void {
     this.playing = true;
-    const { live } = this;
-    live.launchTick.fill(0);
-    live.since.fill(tick);
+    this.startState(this.live, tick);
+    this.startState(this.beneath, tick); // Lift may have been pressed while the song stood still
+  }
+
+  private startState(state: LaunchState, tick: number): void {
+    state.launchTick.fill(0);
+    state.since.fill(tick);
     for (let t = 0; t < MAX_TRACKS; t++) {
-      const link = this.chains[t]!.links[live.link[t]!];
+      const link = this.chains[t]!.links[state.link[t]!];
       const span = link ? this.tapes.span(t, link.slot) : 0;
-      if (span > 0) live.linkTick[t] = this.loopEnd(live, t, tick) + (link!.times - 1) * span;
+      if (span > 0) state.linkTick[t] = this.loopEnd(state, t, tick) + (link!.times - 1) * span;
     }
-    if (live.section !== NO_SECTION) this.follow(live, nextLine(tick - SAME_TICKS, this.bar));
-    live.settle();
+    if (state.section !== NO_SECTION) this.follow(state, nextLine(tick - SAME_TICKS, this.bar));
+    state.settle();
   }
 
   /** The song stops: what plays stays, what waited is dropped, a Lift returns. */

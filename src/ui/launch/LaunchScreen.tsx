@@ -1,4 +1,3 @@
-import { useRef } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { newTrack } from '@/core/model/create';
@@ -11,6 +10,7 @@ import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { WIDE } from '../theme/tokens';
 import { LaunchPlan } from './LaunchPlan';
+import { walkCards } from './launchKeys';
 import { LaunchTools } from './LaunchTools';
 import { SectionStrip } from './SectionStrip';
 import { TrackRow } from './TrackRow';
@@ -21,13 +21,12 @@ export function LaunchScreen() {
   const sheet = useAppSelector((state) => state.session.sheet !== null);
   const tracks = useAppSelector((state) => selectSet(state).tracks);
   const meter = useAppSelector((state) => selectSet(state).meter);
-  const rows = useRef<View>(null);
   return (
     <View style={styles.screen}>
       <View style={[styles.main, wide && styles.beside]}>
         <SectionStrip />
         <ScrollView style={styles.rows}>
-          <View ref={rows} {...{ onKeyDown: walk }}>
+          <View {...{ onKeyDown: walkCards }}>
             {tracks.map((track) => (
               <TrackRow key={track.channel} track={track} meter={meter} />
             ))}
@@ -57,21 +56,6 @@ function NewTrack() {
       <ControlButton label="Add track" icon="plus" text="Add track" disabled={full} onPress={add} />
     </View>
   );
-}
-
-/** Arrow keys walk from card to card. */
-function walk(event: KeyboardEvent): void {
-  const steps: Record<string, readonly [number, number]> = { ArrowLeft: [0, -1], ArrowRight: [0, 1], ArrowUp: [-1, 0], ArrowDown: [1, 0] }; // prettier-ignore
-  const step = steps[event.key];
-  const from = event.target instanceof HTMLElement ? event.target.dataset.card : undefined;
-  if (!step || from === undefined) return;
-  event.preventDefault();
-  event.stopPropagation();
-  const all = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-card]')];
-  const channels = [...new Set(all.map((card) => card.dataset.card!.split(' ')[0]))];
-  const [channel, slot] = from.split(' ');
-  const next = channels[channels.indexOf(channel) + step[0]];
-  all.find((card) => card.dataset.card === `${next} ${Number(slot) + step[1]}`)?.focus();
 }
 
 const styles = StyleSheet.create({

@@ -71,23 +71,38 @@ function OverrideKey({ name }: { name: string }) {
   );
 }
 
+/** Held, it lifts; touched shortly with nothing done meanwhile, it goes on lifting until it is touched again: for one hand alone. */
 function LiftKey() {
   const store = useStore() as Store;
   const instrument = useInstrument();
   const [state, tick] = useLaunch(({ launcher }) => `${launcher.lift} ${launcher.liftTick}`).split(' ');
   const beats = useBeatsLeft(Number(tick));
+  const lifting = Number(state) === LIFT.HELD;
+  const down = useRef({ at: 0, plays: '', sticks: false });
+  const plays = () => {
+    const { live } = instrument.performance.launcher;
+    return [live.slot, live.nextTick, live.muted, live.soloed, live.gateTick].join(' ');
+  };
+  const hold = (held: boolean) => {
+    const now = performance.now();
+    if (held) {
+      down.current = { at: now, plays: plays(), sticks: lifting };
+      lift(store, instrument, true);
+      return;
+    }
+    const { at, plays: before, sticks } = down.current;
+    if (sticks || now - at > TAP_MS || plays() !== before) lift(store, instrument, false);
+  };
   return (
     <View style={styles.lift}>
       <HoldButton
         label="Lift"
-        caption={beats === null ? 'Hold' : `back${inBeats(beats)}`}
+        caption={beats !== null ? `back${inBeats(beats)}` : lifting ? 'Let go or touch: back' : 'Hold'}
         text="Lift"
         on={Number(state) !== LIFT.NONE}
-        description={
-          beats !== null ? `returns${inBeats(beats)}` : Number(state) === LIFT.HELD ? 'lifting' : 'not lifting'
-        }
+        description={beats !== null ? `returns${inBeats(beats)}` : lifting ? 'lifting' : 'not lifting'}
         tall
-        onHold={(held) => lift(store, instrument, held)}
+        onHold={hold}
       />
     </View>
   );

@@ -1,6 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { Sheet, SheetTitle } from '../shared/Sheet';
+import { LAUNCH_KEYS } from '../launch/launchKeys';
 import { SHORTCUTS } from '../shell/useShortcuts';
 import { STEP_KEYS } from '../steps/useStepKeys';
 import { useTokens } from '../theme/theme';
@@ -12,6 +13,8 @@ export function KeysSheet() {
     <Sheet title="Keys">
       <SheetTitle>Everywhere</SheetTitle>
       <KeyList keys={SHORTCUTS} />
+      <SheetTitle>Where patterns are launched</SheetTitle>
+      <KeyList keys={LAUNCH_KEYS} />
       <SheetTitle>Where steps are shown</SheetTitle>
       <KeyList keys={STEP_KEYS} />
     </Sheet>

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
@@ -25,6 +25,12 @@ interface Props {
 export function HoldButton({ label, text, caption, on, description, tall, disabled, onHold }: Props) {
   const tokens = useTokens();
   const [held, setHeld] = useState(false);
+  const letGo = useRef<(() => void) | null>(null);
+  useEffect(() => {
+    letGo.current = held ? () => onHold(false) : null;
+  });
+  // What is held does not stay on when its key goes away.
+  useEffect(() => () => letGo.current?.(), []);
   const hold = (now: boolean) => {
     if (now === held || disabled) return;
     setHeld(now);

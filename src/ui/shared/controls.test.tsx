@@ -1,6 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react-native';
 import { PaperProvider } from 'react-native-paper';
 import { ControlButton } from './ControlButton';
+import { HoldButton } from './HoldButton';
 import { NumberField } from './NumberField';
 
 const onPaper = (element: React.ReactElement) => render(<PaperProvider>{element}</PaperProvider>);
@@ -67,4 +68,16 @@ describe('a number field', () => {
     ['ArrowUp', 'ArrowDown', 'PageUp', '5'].forEach(key);
     expect(step.mock.calls).toEqual([[1], [-1], [10]]);
   });
+});
+
+test('a key that is held is on until it is let go, or goes away', () => {
+  const hold = jest.fn();
+  const key = { key: ' ', preventDefault: () => undefined };
+  const { unmount } = onPaper(<HoldButton label="Lift" text="Lift" onHold={hold} />);
+  const button = screen.getByLabelText('Lift');
+  fireEvent(button, 'keyDown', key);
+  fireEvent(button, 'keyUp', key);
+  fireEvent(button, 'keyDown', key);
+  unmount();
+  expect(hold.mock.calls).toEqual([[true], [false], [true], [false]]);
 });
