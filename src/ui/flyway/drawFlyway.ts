@@ -142,9 +142,13 @@ function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
   });
   let row = 1;
   if (windowDrop !== null) drawFlag(c, view, windowDrop, `Window in ${beatsUntil(windowDrop, now, meter)}`, row++);
-  for (const { tick, words } of view.launches.slice(0, ROWS - row)) {
-    drawFlag(c, view, tick, `${words} in ${beatsUntil(tick, now, meter)}`, row++);
-  }
+  view.launches.forEach(({ tick, words }, i) => {
+    const more = view.launches.length - i - 1;
+    // What has no room for its words has its line, and is counted on the last flag.
+    if (row >= ROWS) return drawFlag(c, view, tick, null, 0);
+    const left = `${words} in ${beatsUntil(tick, now, meter)}`;
+    drawFlag(c, view, tick, row === ROWS - 1 && more > 0 ? `${left}, +${more}` : left, row++);
+  });
 }
 
 /** A flag where something is coming; `row` counts from the top. */

@@ -50,16 +50,18 @@ export function PatternKey() {
   const track = useAppSelector(selectTrack);
   const name = useAppSelector((state) => selectPattern(state)?.name ?? 'No pattern');
   const open = useAppSelector((state) => state.session.sheet === 'slots');
+  // Why nothing is heard of it, in the place where one looks for it.
+  const words = track.stopped ? `${name} (stopped)` : name;
   return (
     <ControlButton
       label="Patterns"
-      description={`${track.name}, ${name}`}
+      description={`${track.name}, ${words}`}
       expanded={open}
       onPress={() => dispatch(sheetToggled('slots'))}
       style={[styles.anchor, styles.shrink]}
     >
       <Text numberOfLines={1} style={[styles.pattern, { color: tokens.cap }]}>
-        {track.name} · {name}
+        {track.name} · {words}
       </Text>
     </ControlButton>
   );
