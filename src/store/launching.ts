@@ -1,4 +1,4 @@
-import { AS_IT_IS, SILENT, THEN_STOP } from '@/core/launch/launchState';
+import { AS_IT_IS, CHAIN, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { dropTicks } from '@/core/launch/plans';
 import { shownTrack, type Drop, type Section } from '@/core/model/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
@@ -72,13 +72,13 @@ export function touchSection(store: Store, instrument: Instrument, id: number): 
 }
 
 /** A track's chain is touched: it waits to begin; while it goes on, it ends where it is. */
-export function touchChain(store: Store, instrument: Instrument, channel: number, code: number): void {
+export function touchChain(store: Store, instrument: Instrument, channel: number): void {
   const state = store.getState();
   const { live } = instrument.performance.launcher;
   const track = selectSet(state).tracks.find((t) => t.channel === channel);
   if (live.link[channel]! >= 0 && track) instrument.perform(['launch', channel, track.current, 0, true]);
-  else if (live.nextTick[channel]! < Infinity && live.next[channel] === code) instrument.perform(['cancel', channel]);
-  else instrument.perform(['launch', channel, code, on(state), false]);
+  else if (live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN) instrument.perform(['cancel', channel]);
+  else instrument.perform(['launch', channel, CHAIN, on(state), false]);
 }
 
 /** A mute or solo is touched: it waits for *Drop on* like everything else; touched again, it does not. */

@@ -80,7 +80,7 @@ class Track {
   player = this.silence;
   /** Song tick at which it took over, and what played before, for strokes that were heard then. */
   since = 0;
-  before = { player: this.silence, slot: SILENT, launchTick: 0 };
+  readonly before = { player: this.silence, slot: SILENT, launchTick: 0 };
   readonly held: (HeldPad | null)[] = new Array<HeldPad | null>(PADS).fill(null);
   readonly repeats = Array.from({ length: PADS }, () => new RepeatingPad());
   /** Ticks between strokes of note repeat as the player has chosen them. */
@@ -127,7 +127,7 @@ export class Engine {
   });
   /** The launcher's state as the page was told it. */
   private readonly told = new LaunchState();
-  private toldSet = '';
+  private readonly toldLift = { lift: 0, liftTick: Infinity, fadeFrom: Infinity, fadeTo: Infinity };
   /** To look ahead in. */
   private readonly ahead = new LaunchState();
   /** Gain of the fade where rendering stands. */
@@ -416,7 +416,9 @@ export class Engine {
     const track = this.track(index);
     this.takeWindow(index);
     this.endNotes(index);
-    track.before = { player: track.player, slot: track.slot, launchTick: track.player.launchTick };
+    track.before.player = track.player;
+    track.before.slot = track.slot;
+    track.before.launchTick = track.player.launchTick;
     for (const roll of this.rolls) {
       if (!roll.active || roll.track !== index) continue;
       roll.active = false;
@@ -488,14 +490,27 @@ export class Engine {
         live.gateTick[t],
       );
     }
+    if (!sameSection(live, told) || !sameLift(launcher, this.toldLift)) {
+      this.events.push(
+        EVENT.LAUNCHER,
+        this.frame,
+        live.section,
+        live.nextSection,
+        live.sectionTick,
+        live.sectionFollows ? 1 : 0,
+        live.sectionInPlace ? 1 : 0,
+        launcher.lift,
+        launcher.liftTick,
+        launcher.fadeFrom,
+        launcher.fadeTo,
+      );
+    }
     told.copyFrom(live);
-    const { section, nextSection, sectionTick, sectionFollows, sectionInPlace } = live;
-    const { lift, liftTick, fadeFrom, fadeTo } = launcher;
-    const set = [section, nextSection, sectionTick, sectionFollows, sectionInPlace, lift, liftTick, fadeFrom, fadeTo];
-    if (set.join() === this.toldSet) return;
-    this.toldSet = set.join();
-    const [a, b, c, d, e, f, g, h, i] = set.map(Number);
-    this.events.push(EVENT.LAUNCHER, this.frame, a, b, c, d, e, f, g, h, i);
+    const { toldLift } = this;
+    toldLift.lift = launcher.lift;
+    toldLift.liftTick = launcher.liftTick;
+    toldLift.fadeFrom = launcher.fadeFrom;
+    toldLift.fadeTo = launcher.fadeTo;
   }
 
   /** Engine frame of what was heard at an output frame. Nothing can be heard before it is made. */
@@ -530,7 +545,8 @@ export class Engine {
     this.launcher.start(startTick);
     this.followLauncher();
     for (const track of this.tracks) {
-      track.before = { player: track.silence, slot: SILENT, launchTick: 0 };
+      track.before.player = track.silence;
+      track.before.slot = SILENT;
       track.since = startTick - countInTicks;
       track.repeats.forEach((pad, i) => pad.resume(startTick - countInTicks, track.player.feels[i]?.swing));
     }
@@ -1230,6 +1246,22 @@ function sameWaiting(a: LaunchState, b: LaunchState, t: number): boolean {
     a.nextSolo[t] === b.nextSolo[t] &&
     a.gateTick[t] === b.gateTick[t]
   );
+}
+
+function sameSection(a: LaunchState, b: LaunchState): boolean {
+  return (
+    a.section === b.section &&
+    a.nextSection === b.nextSection &&
+    a.sectionTick === b.sectionTick &&
+    a.sectionFollows === b.sectionFollows &&
+    a.sectionInPlace === b.sectionInPlace
+  );
+}
+
+type Lifting = Pick<Launcher, 'lift' | 'liftTick' | 'fadeFrom' | 'fadeTo'>;
+
+function sameLift(a: Lifting, b: { [key in keyof Lifting]: number }): boolean {
+  return a.lift === b.lift && a.liftTick === b.liftTick && a.fadeFrom === b.fadeFrom && a.fadeTo === b.fadeTo;
 }
 
 /** Pans a voice into its track's bus and sends its share to the room. */

@@ -55,6 +55,25 @@ describe('reading a stored set', () => {
     });
   });
 
+  test('brings a set of version 3 up to date: its tracks get channels, by which its trace names them', () => {
+    const { shown, launching, sections, ...rest } = demoSet();
+    expect([shown, launching.dropOn, sections.length]).toEqual([0, 'bar', 5]);
+    const tracks = rest.tracks.map(({ channel: _, ...track }) => track);
+    expect(readSet(JSON.stringify({ ...rest, tracks, schema: 3, trace: { track: 1, slot: 2 } }))).toEqual({
+      set: { ...demoSet(), sections: [], trace: { channel: 1, slot: 2 } },
+    });
+  });
+
+  test('refuses channels and sections that cannot be told apart', () => {
+    const set = demoSet();
+    set.tracks[1]!.channel = 0;
+    expect(readSet(JSON.stringify(set))).toEqual({ error: expect.stringMatching(/same channel/) });
+    const other = demoSet();
+    other.sections[1]!.id = 1;
+    expect(readSet(JSON.stringify(other))).toEqual({ error: expect.stringMatching(/sections have the same number/) });
+    expect(readSet(JSON.stringify({ ...demoSet(), shown: 9 }))).toEqual({ error: expect.stringMatching(/channel 9/) });
+  });
+
   test('keeps treatments and takes, and refuses what they cannot be', () => {
     const set = demoSet();
     const pattern = set.tracks[0]!.patterns[0]!;

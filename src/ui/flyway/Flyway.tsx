@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
@@ -47,9 +47,6 @@ export function Flyway() {
     });
   };
   useFrame(draw, playing);
-  useEffect(() => {
-    if (!playing) draw(window.performance.now());
-  });
 
   const scale = typeof window === 'undefined' ? 1 : window.devicePixelRatio || 1;
   return (

@@ -11,13 +11,12 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
-import { FEATHERS, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { FEATHERS, INK, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
 const BARS = 8;
 const NAMES_PX = 64;
 const ROW_PX = 44;
-const INK = '#14191F';
 
 /** The next eight bars: what sounds on each track and what drops where. What hands have queued is dragged to another bar. */
 export function LaunchPlan() {
@@ -215,6 +214,8 @@ function Now({ from, px }: { from: number; px: number }) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
+  // Going back to the top while stopped moves it too.
+  useAppSelector((state) => state.session.awayFromTop);
   const head = useRef<HTMLElement | null>(null);
   useFrame(() => {
     if (head.current) head.current.style.transform = `translateX(${NAMES_PX + (performance.tickNow - from) * px}px)`;

@@ -9,14 +9,12 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTap } from '../shared/useTap';
 import { useTokens } from '../theme/theme';
-import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
 export const CARD = { width: 116, height: 94 } as const;
 /** An empty slot takes less room. */
 const EMPTY_WIDTH = 56;
-/** Dark enough to be read on every feather tone. */
-const INK = '#14191F';
 
 interface Props {
   channel: number;
@@ -106,6 +104,8 @@ export const PatternCard = memo(function PatternCard({
 function Sweep({ channel, length, colour }: { channel: number; length: number; colour: string }) {
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
+  // Going back to the top while stopped moves it too.
+  useAppSelector((state) => state.session.awayFromTop);
   const bars = useRef<HTMLDivElement>(null);
   useFrame(() => {
     const share = performance.positionAt(performance.tickNow, channel) / length;

@@ -10,10 +10,8 @@ import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
-import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { FEATHERS, INK, NUMBERS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
-
-const INK = '#14191F';
 
 /** The set's sections in a row, to be launched; and the way to store and edit them. */
 export function SectionStrip() {

@@ -16,8 +16,8 @@ import { FEATHERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { CARD, PatternCard } from './PatternCard';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
-export const HEAD_WIDTH = 98;
-export const ROW_HEIGHT = CARD.height + 8;
+const HEAD_WIDTH = 98;
+const ROW_HEIGHT = CARD.height + 8;
 
 /** One track: its name, mute and solo, and its patterns as cards. */
 export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
@@ -117,7 +117,7 @@ function ChainCard({ channel, name, colour }: { channel: number; name: string; c
       text={beats === null ? (on ? `at ${Number(link) + 1}` : 'Start') : String(beats)}
       pressed={on}
       description={beats === null ? (on ? `playing, link ${Number(link) + 1}` : 'not playing') : `queued${inBeats(beats)}`} // prettier-ignore
-      onTap={() => touchChain(store, instrument, channel, CHAIN)}
+      onTap={() => touchChain(store, instrument, channel)}
       style={[
         styles.chain,
         { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.slate },

@@ -9,10 +9,8 @@ import { useAppSelector, type Store } from '@/store/store';
 import { inBeats, useBeatsLeft, useLaunch } from '../launch/useLaunch';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
-import { FEATHERS, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { FEATHERS, INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { PAD_ROWS } from './PadGrid';
-
-const INK = '#14191F';
 
 /** The pads as launchers: of the shown track's patterns, or of the sections. They answer on press. */
 export function LaunchPads({ what }: { what: PadsLaunch }) {

@@ -1,19 +1,21 @@
 import { useEffect, useRef } from 'react';
 
 /**
- * Calls back on every display frame while `active`, and once when it stops, so that the last picture is true.
+ * Calls back on every display frame while `active`; else after each render, so that what stands still is true.
  * The callback draws; it must not set React state.
  */
 export function useFrame(draw: (now: number) => void, active: boolean): void {
   const latest = useRef(draw);
   useEffect(() => {
     latest.current = draw;
+    if (!active) draw(window.performance.now());
   });
   useEffect(() => {
+    if (!active) return undefined;
     let request = 0;
     const frame = () => {
       latest.current(window.performance.now());
-      if (active) request = requestAnimationFrame(frame);
+      request = requestAnimationFrame(frame);
     };
     request = requestAnimationFrame(frame);
     return () => cancelAnimationFrame(request);

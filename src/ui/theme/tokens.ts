@@ -78,6 +78,9 @@ export const FEATHERS = [
   { name: 'Sand', colour: '#B9A78A' },
 ] as const;
 
+/** Text on a feather tone: dark enough to be read on every one. */
+export const INK = '#14191F';
+
 /** Smallest touch target, px. */
 export const TOUCH = 44;
 export const RADIUS = 12;
