@@ -8,6 +8,7 @@ import { sheetShown } from '@/store/sessionSlice';
 import { trackAdded } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { PADS_WIDTH } from '../shared/Sheet';
 import { WIDE } from '../theme/tokens';
 import { LaunchPlan } from './LaunchPlan';
 import { walkCards } from './launchKeys';
@@ -23,7 +24,7 @@ export function LaunchScreen() {
   const meter = useAppSelector((state) => selectSet(state).meter);
   return (
     <View style={styles.screen}>
-      <View style={[styles.main, wide && styles.beside]}>
+      <View style={[styles.main, wide && (sheet ? styles.left : styles.beside)]}>
         <SectionStrip />
         <ScrollView style={styles.rows}>
           <View {...{ onKeyDown: walkCards }}>
@@ -62,6 +63,8 @@ const styles = StyleSheet.create({
   screen: { flex: 1, minHeight: 0, flexDirection: 'row' },
   main: { flex: 1, minHeight: 0, minWidth: 0, paddingTop: 4, gap: 4 },
   beside: { flexGrow: 3 },
+  /** Sheets leave Lift and Stop all in reach. */
+  left: { flexGrow: 0, flexShrink: 0, flexBasis: PADS_WIDTH + 16 },
   rows: { flex: 1, minHeight: 0, paddingLeft: 8 },
   add: { paddingVertical: 8, paddingRight: 8, alignItems: 'flex-start' },
 });
