@@ -71,8 +71,8 @@ module.exports = defineConfig([
     },
   },
   {
-    // These round differently from engine to engine; core/dsp/math.ts has exact ones.
-    files: ['src/core/dsp/**/*.ts', 'src/core/engine/**/*.ts', 'src/core/sequence/**/*.ts', 'src/core/record/**/*.ts'],
+    // These round differently from engine to engine; core/sound/math.ts has exact ones.
+    files: ['src/core/sound/**/*.ts', 'src/core/engine/**/*.ts', 'src/core/sequence/**/*.ts', 'src/core/record/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-properties': [
@@ -81,7 +81,7 @@ module.exports = defineConfig([
           (property) => ({
             object: 'Math',
             property,
-            message: 'Not the same to the bit everywhere: use core/dsp/math.ts.',
+            message: 'Not the same to the bit everywhere: use core/sound/math.ts.',
           }),
         ),
       ],

@@ -1,9 +1,9 @@
 import { renderCommands } from '@/core/engine/offline';
 import { at, type Command } from '@/core/engine/protocol';
-import { demoSet, emptySet } from '@/core/model/create';
-import type { BeatSet } from '@/core/model/set';
+import { demoSet, emptySet } from '@/core/document/create';
+import type { BeatSet } from '@/core/document/set';
 import { frameAt } from '@/core/time/timeline';
-import { gridTicks, nextLine, type GridName } from '@/core/timing/grid';
+import { gridTicks, nextLine, type GridName } from '@/core/quantize/grid';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
 import { drum, drumFreely, type Stroke } from './support/drummer';

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { renderLoop } from '@/core/engine/offline';
 import { writeWav } from '@/core/formats/wav';
-import { demoSet } from '@/core/model/create';
+import { demoSet } from '@/core/document/create';
 import { expect, test } from './support/app';
 
 test('the WAV file is as long as the loop and, to the sample, what Node renders', async ({ app, page }) => {

@@ -1,7 +1,7 @@
 import type { EngineEvent } from '@/core/engine/protocol';
-import { demoSet, emptySet } from '@/core/model/create';
-import { lanesOf } from '@/core/model/lanes';
-import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { demoSet, emptySet } from '@/core/document/create';
+import { lanesOf } from '@/core/document/lanes';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';

@@ -1,5 +1,5 @@
-import { demoSet } from '@/core/model/create';
-import type { BeatSet } from '@/core/model/set';
+import { demoSet } from '@/core/document/create';
+import type { BeatSet } from '@/core/document/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
 import { heard, listen } from './support/ear';

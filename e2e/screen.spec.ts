@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { KITS } from '@/core/model/kits';
+import { KITS } from '@/core/document/kits';
 import { expect, test } from './support/app';
 import { listen } from './support/ear';
 

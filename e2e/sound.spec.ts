@@ -1,5 +1,5 @@
-import { demoSet, emptySet } from '@/core/model/create';
-import type { BeatSet } from '@/core/model/set';
+import { demoSet, emptySet } from '@/core/document/create';
+import type { BeatSet } from '@/core/document/set';
 import { renderCommands } from '@/core/engine/offline';
 import { openLaunch } from './support/launch';
 import { expect, test } from './support/app';

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { demoSet, emptySet } from '@/core/model/create';
+import { demoSet, emptySet } from '@/core/document/create';
 import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';

@@ -1,4 +1,4 @@
-import { demoSet } from '@/core/model/create';
+import { demoSet } from '@/core/document/create';
 import { expect, test } from './support/app';
 
 const damaged: [string, string][] = [

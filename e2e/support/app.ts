@@ -1,5 +1,5 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import type { BeatSet } from '@/core/model/set';
+import type { BeatSet } from '@/core/document/set';
 import { giveEar } from './ear';
 
 /** The instrument as a player sees it: its controls by the names that assistive technology reads. */

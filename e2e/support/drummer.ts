@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { EVENT_FIELDS } from '@/core/engine/protocol';
 
 /** One stroke: pad 1..16, and when, in ms from the moment at which the song's tick 0 is heard. */

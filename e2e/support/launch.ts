@@ -1,5 +1,5 @@
-import { emptySet, newTrack } from '@/core/model/create';
-import type { BeatSet, Pattern } from '@/core/model/set';
+import { emptySet, newTrack } from '@/core/document/create';
+import type { BeatSet, Pattern } from '@/core/document/set';
 import { expect, type App } from './app';
 
 /** Bars of a pattern with one hit at its top. */

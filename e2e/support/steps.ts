@@ -1,5 +1,5 @@
-import { emptySet } from '@/core/model/create';
-import type { BeatSet, Hit, Pattern } from '@/core/model/set';
+import { emptySet } from '@/core/document/create';
+import type { BeatSet, Hit, Pattern } from '@/core/document/set';
 import { expect, type App } from './app';
 
 /** The first track's open pattern, as it is saved. */

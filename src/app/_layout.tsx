@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
-import type { BeatSet } from '@/core/model/set';
+import type { BeatSet } from '@/core/document/set';
 import { Instrument } from '@/store/instrument';
 import { autosave, restore, whenAlone } from '@/store/persistence';
 import { createStore, useAppSelector } from '@/store/store';

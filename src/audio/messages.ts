@@ -15,7 +15,7 @@ export interface FromWorklet {
 
 /** From the page to the render worker. */
 export interface RenderRequest {
-  track: import('@/core/model/set').Track;
+  track: import('@/core/document/set').Track;
   tempo: number;
   sampleRate: number;
 }

@@ -1,7 +1,7 @@
 import { saveAs } from 'file-saver';
 import { renderWav } from '@/audio/renderHost';
 import { writePatternMidi } from '@/core/formats/midiFile';
-import { currentPattern, type BeatSet, type Track } from '@/core/model/set';
+import { currentPattern, type BeatSet, type Track } from '@/core/document/set';
 import { selectSet, selectTrack } from './selectors';
 import { exportProgressed, noticed } from './sessionSlice';
 import type { Store } from './store';

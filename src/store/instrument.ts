@@ -1,5 +1,5 @@
 import { LiveHost } from '@/audio/liveHost';
-import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { nextTake } from '@/core/edit/takes';
 import {
   heardPadsInstruction,
@@ -12,7 +12,7 @@ import {
 import type { EngineEvent, Instruction } from '@/core/engine/protocol';
 import { SILENT } from '@/core/launch/launchState';
 import { chainPlan, sectionPlans } from '@/core/launch/plans';
-import { lanesOf } from '@/core/model/lanes';
+import { lanesOf } from '@/core/document/lanes';
 import {
   CLICK_SOUNDS,
   CLICK_TIMES,
@@ -23,15 +23,15 @@ import {
   type Hit,
   type Metronome,
   type Pattern,
-} from '@/core/model/set';
+} from '@/core/document/set';
 import { JustPlayed } from '@/core/record/justPlayed';
 import { windowOf } from '@/core/sequence/loopWindow';
 import { CONTROLS, type Control } from '@/core/sequence/moves';
 import { repeatTicks } from '@/core/sequence/repeatRates';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
-import { AS_PLAYED } from '@/core/timing/feel';
-import { gridTicks } from '@/core/timing/grid';
+import { AS_PLAYED } from '@/core/quantize/feel';
+import { gridTicks } from '@/core/quantize/grid';
 import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
 import { selectHeardSet, selectInputSnap, selectPattern, selectSet, selectTrack } from './selectors';

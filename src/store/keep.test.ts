@@ -1,5 +1,5 @@
-import { emptySet } from '@/core/model/create';
-import { currentPattern } from '@/core/model/set';
+import { emptySet } from '@/core/document/create';
+import { currentPattern } from '@/core/document/set';
 import { JustPlayed, type PlayedStroke } from '@/core/record/justPlayed';
 import type { Instrument } from './instrument';
 import { keep, keepWindow, lookBack } from './keep';

@@ -1,11 +1,11 @@
-import type { SoundName } from '@/core/model/kits';
-import { lanesOf } from '@/core/model/lanes';
-import { currentPattern, idsFrom, type Pattern } from '@/core/model/set';
+import type { SoundName } from '@/core/document/kits';
+import { lanesOf } from '@/core/document/lanes';
+import { currentPattern, idsFrom, type Pattern } from '@/core/document/set';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
 import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
-import { estimateBeat, type Beat, type Role } from '@/core/timing/estimateBeat';
-import { gridTicks } from '@/core/timing/grid';
+import { estimateBeat, type Beat, type Role } from '@/core/quantize/estimateBeat';
+import { gridTicks } from '@/core/quantize/grid';
 import type { Instrument } from './instrument';
 import { selectInputSnap, selectSet, selectTrack } from './selectors';
 import { noticed } from './sessionSlice';

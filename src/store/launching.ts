@@ -1,6 +1,6 @@
 import { AS_IT_IS, CHAIN, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { dropTicks } from '@/core/launch/plans';
-import { shownTrack, type Drop, type Section } from '@/core/model/set';
+import { shownTrack, type Drop, type Section } from '@/core/document/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import type { Instrument } from './instrument';
 import type { Performance } from './performance';

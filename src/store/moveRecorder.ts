@@ -1,4 +1,4 @@
-import { drawnOver, movePoints, thinnedOut } from '@/core/edit/moves';
+import { drawnOver, movePoints, thinnedOut } from '@/core/edit/editMoves';
 import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/sequence/moves';
 import { selectPattern } from './selectors';
 import { edited } from './setSlice';

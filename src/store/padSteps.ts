@@ -1,6 +1,6 @@
 import { padPages, type PadPage } from '@/core/edit/padPages';
 import { hitsInStep } from '@/core/edit/steps';
-import type { Hit, Pattern } from '@/core/model/set';
+import type { Hit, Pattern } from '@/core/document/set';
 import type { Instrument } from './instrument';
 import { selectPattern, selectSet } from './selectors';
 import { edited } from './setSlice';

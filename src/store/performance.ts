@@ -1,8 +1,8 @@
 import type { EngineEvent } from '@/core/engine/protocol';
-import { LIMITER_LATENCY } from '@/core/dsp/limiter';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { Launcher, LIFT } from '@/core/launch/launcher';
 import { tapesOf } from '@/core/launch/plans';
-import { MAX_TRACKS, type BeatSet, type LoopWindow } from '@/core/model/set';
+import { MAX_TRACKS, type BeatSet, type LoopWindow } from '@/core/document/set';
 import { loopPosition } from '@/core/sequence/loopWindow';
 import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 

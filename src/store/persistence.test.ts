@@ -1,4 +1,4 @@
-import { demoSet, emptySet } from '@/core/model/create';
+import { demoSet, emptySet } from '@/core/document/create';
 import { autosave, DAMAGED_PREFIX, OTHER_PREFIX, restore, SET_KEY, SETTINGS_KEY, whenAlone } from './persistence';
 import { selectSet } from './selectors';
 import { setOpened, tempoSet } from './setSlice';

@@ -1,7 +1,7 @@
 import type { AsyncStorage } from '@react-native-async-storage/async-storage';
-import { demoSet } from '@/core/model/create';
-import { readSet } from '@/core/model/schema';
-import type { BeatSet } from '@/core/model/set';
+import { demoSet } from '@/core/document/create';
+import { readSet } from '@/core/document/schema';
+import type { BeatSet } from '@/core/document/set';
 import { noticed } from './sessionSlice';
 import { setLoaded } from './setSlice';
 import { readSettings, settingsLoaded } from './settingsSlice';

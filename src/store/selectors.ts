@@ -1,9 +1,9 @@
 import { createSelector } from '@reduxjs/toolkit';
 import { onlyTake } from '@/core/edit/takes';
 import { withoutTreatment } from '@/core/edit/treat';
-import { currentPattern, shownTrack, type BeatSet, type Pattern } from '@/core/model/set';
+import { currentPattern, shownTrack, type BeatSet, type Pattern } from '@/core/document/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
-import { gridTicks } from '@/core/timing/grid';
+import { gridTicks } from '@/core/quantize/grid';
 import type { RootState } from './store';
 
 export const selectSet = (state: RootState) => state.set.present;

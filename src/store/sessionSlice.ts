@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { Pattern } from '@/core/model/set';
+import type { Pattern } from '@/core/document/set';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';

@@ -1,10 +1,10 @@
 import { createSlice, original, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { edited as editedPattern, EDIT_LABELS, type Edit } from '@/core/edit/edit';
-import { loopTicks } from '@/core/edit/loop';
+import { loopTicks } from '@/core/edit/loopTicks';
 import { copyOf, freeSlot, newPattern, nextName, SLOTS_ADDED } from '@/core/edit/slots';
 import { withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
-import { demoSet } from '@/core/model/create';
+import { demoSet } from '@/core/document/create';
 import {
   currentPattern,
   idsFrom,
@@ -23,11 +23,11 @@ import {
   type PatternPlace,
   type Section,
   type Track,
-} from '@/core/model/set';
-import { MOST_OCTAVES, relaid, type Tones } from '@/core/model/tones';
+} from '@/core/document/set';
+import { MOST_OCTAVES, relaid, type Tones } from '@/core/document/tones';
 import { clampTempo } from '@/core/time/tempo';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
-import type { GridName } from '@/core/timing/grid';
+import type { GridName } from '@/core/quantize/grid';
 import { undoable, type StepOf } from './undoable';
 
 /** Names a track wherever it stands in the list. */

@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { PADS } from '@/core/model/set';
+import { PADS } from '@/core/document/set';
 import { REPEAT_RATES } from '@/core/sequence/repeatRates';
-import type { GridName } from '@/core/timing/grid';
+import type { GridName } from '@/core/quantize/grid';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
 

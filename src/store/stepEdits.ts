@@ -1,5 +1,5 @@
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
-import { idsFrom, MAX_HITS, type Pattern } from '@/core/model/set';
+import { idsFrom, MAX_HITS, type Pattern } from '@/core/document/set';
 import type { Instrument } from './instrument';
 import { selectPattern } from './selectors';
 import { noticed } from './sessionSlice';

@@ -3,7 +3,7 @@ import { hitsInLoop, type Clip } from '@/core/edit/select';
 import { hitsInStep } from '@/core/edit/steps';
 import type { StrokeShape, ValueKind } from '@/core/edit/values';
 import type { Control } from '@/core/sequence/moves';
-import { gridTicks, type GridName } from '@/core/timing/grid';
+import { gridTicks, type GridName } from '@/core/quantize/grid';
 import { selectPattern } from './selectors';
 import type { RootState } from './store';
 

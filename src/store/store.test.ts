@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Edit } from '@/core/edit/edit';
-import { demoSet, emptySet } from '@/core/model/create';
-import { currentPattern, type Hit } from '@/core/model/set';
+import { demoSet, emptySet } from '@/core/document/create';
+import { currentPattern, type Hit } from '@/core/document/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
 import { compared, sheetClosed, takeHeard } from './sessionSlice';

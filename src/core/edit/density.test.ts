@@ -1,4 +1,4 @@
-import { demoSet } from '../model/create';
+import { demoSet } from '../document/create';
 import { soundingHits } from '../sequence/soundingHits';
 import { denseMoments } from './density';
 import { padPages } from './padPages';

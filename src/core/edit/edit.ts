@@ -1,7 +1,7 @@
-import { idsFrom, type Hit, type LoopWindow, type Pattern } from '../model/set';
+import { idsFrom, type Hit, type LoopWindow, type Pattern } from '../document/set';
 import type { Control, MovePoint } from '../sequence/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
-import { withPoints } from './moves';
+import { withPoints } from './editMoves';
 import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
 import { withValues, type ValueKind } from './values';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { loopPosition, SHORTEST_LOOP, windowOf } from '../sequence/loopWindow';
 import { soundingHits } from '../sequence/soundingHits';
 import { TrackPlayer } from '../sequence/trackPlayer';

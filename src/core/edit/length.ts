@@ -1,4 +1,4 @@
-import type { LoopWindow, Pattern } from '../model/set';
+import type { LoopWindow, Pattern } from '../document/set';
 import { fitWindow, SHORTEST_LOOP } from '../sequence/loopWindow';
 import { homeOf, isInLoop } from '../sequence/soundingHits';
 import { mod, ticksPerBar, type Meter } from '../time/ticks';

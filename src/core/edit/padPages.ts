@@ -1,4 +1,4 @@
-import { PADS } from '../model/set';
+import { PADS } from '../document/set';
 import { ticksPerBar, type Meter } from '../time/ticks';
 
 /** A page of steps on the pads: no more than a bar, and no more than there are pads. */

@@ -1,7 +1,7 @@
-import { MOST_PITCH, PADS, type Hit, type Pattern } from '../model/set';
+import { MOST_PITCH, PADS, type Hit, type Pattern } from '../document/set';
 import { homeOf, isInLoop, passOf } from '../sequence/soundingHits';
 import { mod } from '../time/ticks';
-import { snapOf } from '../timing/feel';
+import { snapOf } from '../quantize/feel';
 import { valueOf, withValue } from './values';
 
 /** Chosen hits, by their ids. Every edit here leaves all others, and what waits on the tape, as they are. */

@@ -1,5 +1,5 @@
-import { demoSet } from '../model/create';
-import { MAX_SLOTS, type Pattern } from '../model/set';
+import { demoSet } from '../document/create';
+import { MAX_SLOTS, type Pattern } from '../document/set';
 import { copyOf, freeSlot, hasRoom, nextName } from './slots';
 
 const track = () => demoSet().tracks[0]!;

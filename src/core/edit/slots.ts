@@ -1,5 +1,5 @@
-import { emptyPattern } from '../model/create';
-import { MAX_SLOTS, type Pattern, type Track } from '../model/set';
+import { emptyPattern } from '../document/create';
+import { MAX_SLOTS, type Pattern, type Track } from '../document/set';
 import type { Meter } from '../time/ticks';
 
 /** Slots are added by a row. */

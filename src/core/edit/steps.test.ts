@@ -1,4 +1,4 @@
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { hitsInStep, stepCount, stepWords } from './steps';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({

@@ -1,4 +1,4 @@
-import type { Pattern } from '../model/set';
+import type { Pattern } from '../document/set';
 import { passOf, type SoundingHit } from '../sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
 

@@ -1,4 +1,4 @@
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { hitsPerBar, nextTake, onlyTake, takesOf, withoutTake } from './takes';
 
 const BAR = 3840;

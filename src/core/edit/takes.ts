@@ -1,4 +1,4 @@
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
 
 /** One pass of one recording, as far as its hits are still in the pattern. */

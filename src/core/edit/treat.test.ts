@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { GHOST, treatedVelocity, type Loudness } from '../loudness/loudness';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { passOf, soundingHits } from '../sequence/soundingHits';
 import { ticksToMs } from '../time/ticks';
-import { AS_PLAYED, type Feel } from '../timing/feel';
-import { GRIDS, gridTicks, nearestLine, nextLine } from '../timing/grid';
-import { swingWords } from '../timing/swing';
+import { AS_PLAYED, type Feel } from '../quantize/feel';
+import { GRIDS, gridTicks, nearestLine, nextLine } from '../quantize/grid';
+import { swingWords } from '../quantize/swing';
 import { narrower, newlyCovered, treated, withoutNarrower, withoutTreatment, type Scope } from './treat';
 
 const BAR = 3840;

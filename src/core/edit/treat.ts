@@ -1,7 +1,7 @@
 import type { Loudness } from '../loudness/loudness';
-import type { Lane, Pattern } from '../model/set';
+import type { Lane, Pattern } from '../document/set';
 import { passOf } from '../sequence/soundingHits';
-import { AS_PLAYED, type Feel } from '../timing/feel';
+import { AS_PLAYED, type Feel } from '../quantize/feel';
 
 /** What a treatment holds for: the whole pattern, one pad's lane, or single hits by their ids. */
 export type Scope = { kind: 'pattern' } | { kind: 'lane'; pad: number } | { kind: 'hits'; ids: readonly number[] };

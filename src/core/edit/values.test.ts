@@ -1,4 +1,4 @@
-import type { Hit } from '../model/set';
+import type { Hit } from '../document/set';
 import { rollPitch, rollVelocity } from '../sequence/roll';
 import { random as randomOf } from '../random';
 import { evenedOut, scattered, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, withValue } from './values';

@@ -1,4 +1,4 @@
-import { MOST_PITCH, type Hit, type Pattern } from '../model/set';
+import { MOST_PITCH, type Hit, type Pattern } from '../document/set';
 import { MOST_GLIDE, ROLL_STROKES, type Roll } from '../sequence/roll';
 import { PPQ } from '../time/ticks';
 

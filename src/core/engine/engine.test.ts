@@ -1,11 +1,11 @@
-import { CEILING, LIMITER_LATENCY } from '../dsp/limiter';
+import { CEILING, LIMITER_LATENCY } from '../sound/limiter';
 import { AS_IT_IS } from '../launch/launchState';
-import { demoSet } from '../model/create';
-import { gridTicks, INPUT_GRIDS } from '../timing/grid';
+import { demoSet } from '../document/create';
+import { gridTicks, INPUT_GRIDS } from '../quantize/grid';
 import { renderCommands, renderLoop, trackInstructions } from './offline';
 import { Engine } from './engine';
 import { at, decodeEvents, type Command, type Instruction } from './protocol';
-import { hits, Rig } from './testRig';
+import { hits, Rig } from './rig.testing';
 
 const SR = 48000;
 const BAR = 3840;

@@ -1,11 +1,11 @@
-import { LIMITER_LATENCY } from '../dsp/limiter';
-import { currentPattern, isPadHeard, PADS, type Pattern, type Track } from '../model/set';
-import { padNote, TONE_VOICES } from '../model/tones';
+import { LIMITER_LATENCY } from '../sound/limiter';
+import { currentPattern, isPadHeard, PADS, type Pattern, type Track } from '../document/set';
+import { padNote, TONE_VOICES } from '../document/tones';
 import { isWindowed, windowOf } from '../sequence/loopWindow';
 import { CONTROLS, flatPoints } from '../sequence/moves';
 import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
 import { FEEL_FIELDS, HIT, HIT_FIELDS } from '../sequence/trackPlayer';
-import { laneFeel } from '../timing/feel';
+import { laneFeel } from '../quantize/feel';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
 import { at, type Command, type Instruction } from './protocol';

@@ -1,5 +1,5 @@
 import type { ChainPlan, SectionPlan } from '../launch/launcher';
-import type { KitId } from '../model/kits';
+import type { KitId } from '../document/kits';
 
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;

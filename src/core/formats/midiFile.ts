@@ -1,6 +1,6 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
-import { lanesOf } from '../model/lanes';
-import { currentPattern, type BeatSet, type Track } from '../model/set';
+import { lanesOf } from '../document/lanes';
+import { currentPattern, type BeatSet, type Track } from '../document/set';
 import { loopStrokes, type LoopStroke } from '../sequence/loopStrokes';
 import { windowOf } from '../sequence/loopWindow';
 import { PPQ, ticksPerPulse } from '../time/ticks';

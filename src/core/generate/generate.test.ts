@@ -1,5 +1,5 @@
-import { KITS } from '../model/kits';
-import type { Pattern } from '../model/set';
+import { KITS } from '../document/kits';
+import type { Pattern } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
 import { euclid } from './euclid';
 import { propose, withProposal, type Ground, type Idea } from './propose';

@@ -1,8 +1,8 @@
-import type { SoundName } from '../model/kits';
-import type { Hit, Pattern } from '../model/set';
+import type { SoundName } from '../document/kits';
+import type { Hit, Pattern } from '../document/set';
 import { random as randomOf } from '../random';
 import { ticksPerBar, ticksPerBeat, PPQ, type Meter } from '../time/ticks';
-import { swungTick } from '../timing/swing';
+import { swungTick } from '../quantize/swing';
 import { hitsWithin } from '../edit/select';
 import { euclid } from './euclid';
 import { STYLES, type Style, type StyleName } from './styles';

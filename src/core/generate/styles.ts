@@ -1,4 +1,4 @@
-import type { SoundName } from '../model/kits';
+import type { SoundName } from '../document/kits';
 
 /**
  * Families of beats, told by their feel and the tempos at which they are at home. What marks each (where the kick, the

@@ -1,4 +1,4 @@
-import { MAX_TRACKS } from '../model/set';
+import { MAX_TRACKS } from '../document/set';
 
 /** In the place of a slot: nothing plays on the track. */
 export const SILENT = -1;

@@ -1,4 +1,4 @@
-import { Rig, hits } from '../engine/testRig';
+import { Rig, hits } from '../engine/rig.testing';
 import type { Instruction } from '../engine/protocol';
 import { random } from '../random';
 import { framesPerTick } from '../time/ticks';

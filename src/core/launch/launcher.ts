@@ -1,6 +1,6 @@
-import { MAX_TRACKS } from '../model/set';
+import { MAX_TRACKS } from '../document/set';
 import { SAME_TICKS } from '../sequence/trackPlayer';
-import { nextLine } from '../timing/grid';
+import { nextLine } from '../quantize/grid';
 import { AS_IT_IS, CHAIN, LaunchState, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
 
 /** Drop on the end of the loop that plays. Else `on` is a step of song ticks: a beat, a bar; 0 is now. */

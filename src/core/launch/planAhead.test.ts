@@ -1,5 +1,5 @@
-import { demoSet } from '../model/create';
-import type { BeatSet } from '../model/set';
+import { demoSet } from '../document/create';
+import type { BeatSet } from '../document/set';
 import { SILENT } from './launchState';
 import { Launcher } from './launcher';
 import { planAhead } from './planAhead';

@@ -1,4 +1,4 @@
-import { MAX_TRACKS, type BeatSet, type Drop, type Section, type Track } from '../model/set';
+import { MAX_TRACKS, type BeatSet, type Drop, type Section, type Track } from '../document/set';
 import { windowOf } from '../sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';

@@ -1,5 +1,5 @@
 import { mod } from '../time/ticks';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 
 /** Loudness as a reversible treatment: of a pattern, of a lane or of single hits. The struck velocity is kept. */
 export interface Loudness {

@@ -1,5 +1,5 @@
 import { random } from '../random';
-import { estimateBeat, type Onset, type Role } from '../timing/estimateBeat';
+import { estimateBeat, type Onset, type Role } from '../quantize/estimateBeat';
 import { JustPlayed, type PlayedStroke } from './justPlayed';
 import { keptFrom, keptHits, onBeat, onSong } from './keep';
 

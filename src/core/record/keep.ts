@@ -1,8 +1,8 @@
-import type { Hit } from '../model/set';
+import type { Hit } from '../document/set';
 import { PPQ } from '../time/ticks';
-import type { Beat } from '../timing/estimateBeat';
-import { nearestLine } from '../timing/grid';
-import type { Snap } from '../timing/place';
+import type { Beat } from '../quantize/estimateBeat';
+import { nearestLine } from '../quantize/grid';
+import type { Snap } from '../quantize/place';
 import type { PlayedStroke } from './justPlayed';
 
 export const KEEP_BARS = [1, 2, 4, 8] as const;

@@ -1,5 +1,5 @@
-import { nearestLine } from '../timing/grid';
-import { placedTick, type Snap } from '../timing/place';
+import { nearestLine } from '../quantize/grid';
+import { placedTick, type Snap } from '../quantize/place';
 
 /** Where a stroke of a recording belongs. */
 export interface RecordedPlace {

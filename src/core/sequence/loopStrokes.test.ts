@@ -1,5 +1,5 @@
-import { demoSet } from '../model/create';
-import type { Hit } from '../model/set';
+import { demoSet } from '../document/create';
+import type { Hit } from '../document/set';
 import { loopStrokes } from './loopStrokes';
 import { isLucky } from './odds';
 

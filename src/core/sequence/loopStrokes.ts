@@ -1,4 +1,4 @@
-import { isPadHeard, type Pattern, type Track } from '../model/set';
+import { isPadHeard, type Pattern, type Track } from '../document/set';
 import { mod } from '../time/ticks';
 import { windowOf } from './loopWindow';
 import { isLucky } from './odds';

@@ -1,4 +1,4 @@
-import type { LoopWindow, Pattern } from '../model/set';
+import type { LoopWindow, Pattern } from '../document/set';
 import { mod, PPQ } from '../time/ticks';
 
 /** The shortest loop, ticks: a sixteenth. */

@@ -1,4 +1,4 @@
-import { PADS } from '../model/set';
+import { PADS } from '../document/set';
 import { REPEAT_RATES } from './repeatRates';
 
 /** What a pattern can move while it plays. */

@@ -1,8 +1,8 @@
-import { LIMITER_LATENCY } from '../dsp/limiter';
+import { LIMITER_LATENCY } from '../sound/limiter';
 import { Engine } from '../engine/engine';
 import { at, decodeEvents, NOW, type EngineEvent, type Instruction } from '../engine/protocol';
 import { framesPerTick } from '../time/ticks';
-import { gridTicks, type GridName } from '../timing/grid';
+import { gridTicks, type GridName } from '../quantize/grid';
 import { REPEAT_RATES, repeatTicks } from './repeatRates';
 
 const SR = 48000;

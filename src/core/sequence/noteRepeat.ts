@@ -1,5 +1,5 @@
-import { nextLine } from '../timing/grid';
-import type { Swing } from '../timing/swing';
+import { nextLine } from '../quantize/grid';
+import type { Swing } from '../quantize/swing';
 
 /** How late after a line, as a share of the rate, a press still means that line. */
 const LATE_SHARE = 0.25;

@@ -1,4 +1,4 @@
-import { hash } from '../dsp/math';
+import { hash } from '../sound/math';
 
 const SEED = 0x0dd5;
 

@@ -1,5 +1,5 @@
-import type { SoundName } from '../model/kits';
-import { GRIDS, gridTicks, type GridName } from '../timing/grid';
+import type { SoundName } from '../document/kits';
+import { GRIDS, gridTicks, type GridName } from '../quantize/grid';
 
 /** The rates of note repeat, slowest first: 1/4 to 1/64, straight, triplet and dotted. */
 export const REPEAT_RATES: readonly GridName[] = GRIDS.map((grid) => grid.name).filter((name) => name !== '1/4D');

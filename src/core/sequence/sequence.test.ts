@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { soundingHits } from './soundingHits';
 import { hitNumbers } from '../engine/offline';
 import { loopPosition } from './loopWindow';

@@ -1,8 +1,8 @@
 import { loudnessOf, treatedVelocity } from '../loudness/loudness';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { mod } from '../time/ticks';
-import { snapOf } from '../timing/feel';
-import { placedTick } from '../timing/place';
+import { snapOf } from '../quantize/feel';
+import { placedTick } from '../quantize/place';
 import type { Roll } from './roll';
 
 /** A hit as it sounds in one pass of its pattern. */

@@ -1,5 +1,5 @@
-import { PADS } from '../model/set';
-import type { Snap } from '../timing/place';
+import { PADS } from '../document/set';
+import type { Snap } from '../quantize/place';
 import { fitWindow } from './loopWindow';
 import { MOVE_TABLES, moveIndex } from './moves';
 

@@ -1,4 +1,4 @@
-import { median } from '../timing/statistics';
+import { median } from '../quantize/statistics';
 
 /** Taps needed for a reading. */
 export const TAPS_NEEDED = 5;

@@ -1,8 +1,8 @@
 import { View } from 'react-native';
-import { AS_PLAYED, type Feel } from '@/core/timing/feel';
+import { AS_PLAYED, type Feel } from '@/core/quantize/feel';
 import { msToTicks, ticksToMs } from '@/core/time/ticks';
-import { GRIDS, gridTicks } from '@/core/timing/grid';
-import { MOST_SWING, STRAIGHT, swingWords } from '@/core/timing/swing';
+import { GRIDS, gridTicks } from '@/core/quantize/grid';
+import { MOST_SWING, STRAIGHT, swingWords } from '@/core/quantize/swing';
 import { ControlButton } from '../shared/ControlButton';
 import { Segments } from '../shared/Segments';
 import { Strip } from '../shared/Strip';

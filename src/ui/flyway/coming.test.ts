@@ -1,6 +1,6 @@
 import type { EngineEvent } from '@/core/engine/protocol';
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
-import { demoSet } from '@/core/model/create';
+import { demoSet } from '@/core/document/create';
 import { chainPlan, sectionPlans } from '@/core/launch/plans';
 import { Performance } from '@/store/performance';
 import { coming } from './coming';

@@ -1,6 +1,6 @@
 import { NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { LIFT } from '@/core/launch/launcher';
-import type { BeatSet } from '@/core/model/set';
+import type { BeatSet } from '@/core/document/set';
 import type { Performance } from '@/store/performance';
 
 /** All that is to change, in order of time: what changes on one line is one entry. */

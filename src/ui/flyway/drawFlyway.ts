@@ -1,4 +1,4 @@
-import { PADS } from '@/core/model/set';
+import { PADS } from '@/core/document/set';
 import { beatsUntil } from '@/core/time/position';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Sounded } from '@/store/performance';

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { planAhead } from '@/core/launch/planAhead';
-import type { Track } from '@/core/model/set';
+import type { Track } from '@/core/document/set';
 import { ticksPerBar } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';

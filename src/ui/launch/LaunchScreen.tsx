@@ -1,7 +1,7 @@
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { newTrack } from '@/core/model/create';
-import { freeChannel, MAX_TRACKS } from '@/core/model/set';
+import { newTrack } from '@/core/document/create';
+import { freeChannel, MAX_TRACKS } from '@/core/document/set';
 import { newPattern } from '@/core/edit/slots';
 import { selectSet } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';

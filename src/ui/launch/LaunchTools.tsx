@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { THEN_STOP } from '@/core/launch/launchState';
 import { LIFT } from '@/core/launch/launcher';
-import { DROPS } from '@/core/model/set';
+import { DROPS } from '@/core/document/set';
 import { DROP_NAMES, lift, stopAll } from '@/store/launching';
 import { selectSet } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';

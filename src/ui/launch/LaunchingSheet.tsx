@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { DROPS } from '@/core/model/set';
+import { DROPS } from '@/core/document/set';
 import { DROP_NAMES, touchFade } from '@/store/launching';
 import { selectSet } from '@/store/selectors';
 import { padsLaunchSet, type PadsLaunch } from '@/store/sessionSlice';

@@ -1,6 +1,6 @@
 import { memo, useRef } from 'react';
 import { useStore } from 'react-redux';
-import { loopBars, type Pattern } from '@/core/model/set';
+import { loopBars, type Pattern } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
 import { cardState, touchCard } from '@/store/launching';
 import { useAppSelector, type Store } from '@/store/store';

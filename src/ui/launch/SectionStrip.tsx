@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import type { Section } from '@/core/model/set';
+import type { Section } from '@/core/document/set';
 import { sectionState, storeSection, touchSection } from '@/store/launching';
 import { selectSet } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { MAX_TIMES, type Section, type Track } from '@/core/model/set';
+import { MAX_TIMES, type Section, type Track } from '@/core/document/set';
 import { playing, storeSection } from '@/store/launching';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';

@@ -3,7 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
-import type { Track } from '@/core/model/set';
+import type { Track } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
 import { touchChain, touchGate } from '@/store/launching';
 import { sheetShown } from '@/store/sessionSlice';

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { freeChannel, MAX_LINKS, MAX_TIMES, MAX_TRACKS, type Chain, type Track } from '@/core/model/set';
-import { MOST_OCTAVES, noteName, SCALES, TONE_VOICES, type Tones, type ToneVoice } from '@/core/model/tones';
+import { freeChannel, MAX_LINKS, MAX_TIMES, MAX_TRACKS, type Chain, type Track } from '@/core/document/set';
+import { MOST_OCTAVES, noteName, SCALES, TONE_VOICES, type Tones, type ToneVoice } from '@/core/document/tones';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
 import { chainSet, levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/setSlice'; // prettier-ignore

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/sequence/moves';
-import { movePoints } from '@/core/edit/moves';
-import { lanesOf } from '@/core/model/lanes';
+import { movePoints } from '@/core/edit/editMoves';
+import { lanesOf } from '@/core/document/lanes';
 import { selectPattern, selectTrack } from '@/store/selectors';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';

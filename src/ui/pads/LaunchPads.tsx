@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { shownTrack } from '@/core/model/set';
+import { shownTrack } from '@/core/document/set';
 import { cardState, pressLaunchPad, sectionState } from '@/store/launching';
 import { selectSet } from '@/store/selectors';
 import type { PadsLaunch } from '@/store/sessionSlice';

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { MOST_OCTAVES, noteName } from '@/core/model/tones';
+import { MOST_OCTAVES, noteName } from '@/core/document/tones';
 import { selectTrack } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
 import { octaveSet, tonesSet } from '@/store/setSlice';

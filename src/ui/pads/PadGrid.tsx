@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useRef } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
-import { lanesOf, type PadSound } from '@/core/model/lanes';
-import { isInScale, isRoot, noteName } from '@/core/model/tones';
-import { PADS, type Track } from '@/core/model/set';
+import { lanesOf, type PadSound } from '@/core/document/lanes';
+import { isInScale, isRoot, noteName } from '@/core/document/tones';
+import { PADS, type Track } from '@/core/document/set';
 import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/store/performance';

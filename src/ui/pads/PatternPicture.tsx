@@ -1,8 +1,8 @@
 import { memo, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { lanesOf } from '@/core/model/lanes';
-import type { Pattern } from '@/core/model/set';
+import { lanesOf } from '@/core/document/lanes';
+import type { Pattern } from '@/core/document/set';
 import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { stepWords } from '@/core/edit/steps';
-import { lanesOf } from '@/core/model/lanes';
+import { lanesOf } from '@/core/document/lanes';
 import { passOf } from '@/core/sequence/soundingHits';
 import { padPage, pressPadStep } from '@/store/padSteps';
 import { selectSet, selectTrack } from '@/store/selectors';

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { SegmentedButtons, Text } from 'react-native-paper';
-import { CLICK_SOUNDS, METERS, type ClickSound, type ClickTime } from '@/core/model/set';
-import type { GridName } from '@/core/timing/grid';
+import { CLICK_SOUNDS, METERS, type ClickSound, type ClickTime } from '@/core/document/set';
+import type { GridName } from '@/core/quantize/grid';
 import { selectSet } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
 import { metronomeSet, meterSet } from '@/store/setSlice';

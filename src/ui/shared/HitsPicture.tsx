@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import type { Pattern } from '@/core/model/set';
+import type { Pattern } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
 
 interface Props {

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
-import { LOOP_BARS, loopBars } from '@/core/model/set';
+import { LOOP_BARS, loopBars } from '@/core/document/set';
 import { lift, stopAll } from '@/store/launching';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';

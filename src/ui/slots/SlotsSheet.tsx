@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { freeSlot, hasRoom } from '@/core/edit/slots';
-import { loopBars, MAX_SLOTS, type Pattern } from '@/core/model/set';
+import { loopBars, MAX_SLOTS, type Pattern } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';

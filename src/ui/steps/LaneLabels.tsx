@@ -1,7 +1,7 @@
 import { memo, useRef } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
-import { isPadHeard, type PadGates } from '@/core/model/set';
+import { isPadHeard, type PadGates } from '@/core/document/set';
 import { padMuteToggled, padSoloToggled } from '@/store/setSlice';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch } from '@/store/store';

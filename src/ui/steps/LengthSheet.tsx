@@ -3,7 +3,7 @@ import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
 import { fitLength, MOST_BARS } from '@/core/edit/length';
 import { hitsInLoop } from '@/core/edit/select';
-import { MAX_HITS, type Pattern } from '@/core/model/set';
+import { MAX_HITS, type Pattern } from '@/core/document/set';
 import { isWindowed, SHORTEST_LOOP, windowOf } from '@/core/sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { selectPattern, selectSet } from '@/store/selectors';

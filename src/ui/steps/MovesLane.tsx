@@ -1,8 +1,8 @@
 import { useRef, useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
-import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/moves';
-import type { Pattern } from '@/core/model/set';
+import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
+import type { Pattern } from '@/core/document/set';
 import { CONTROL_RANGES, type MovePoint } from '@/core/sequence/moves';
 import { noticed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';

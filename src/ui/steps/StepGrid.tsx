@@ -2,8 +2,8 @@ import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, use
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
-import { lanesOf } from '@/core/model/lanes';
-import { isPadHeard, PADS, type LoopWindow, type Pattern } from '@/core/model/set';
+import { lanesOf } from '@/core/document/lanes';
+import { isPadHeard, PADS, type LoopWindow, type Pattern } from '@/core/document/set';
 import { windowOf } from '@/core/sequence/loopWindow';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectSet, selectTrace, selectTrack } from '@/store/selectors';

@@ -1,7 +1,7 @@
 import { VALUE_KINDS, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values';
 import { stepWords } from '@/core/edit/steps';
-import { lanesOf } from '@/core/model/lanes';
-import type { Hit } from '@/core/model/set';
+import { lanesOf } from '@/core/document/lanes';
+import type { Hit } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
 import { ROLL_STROKES } from '@/core/sequence/roll';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';

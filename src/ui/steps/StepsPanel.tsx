@@ -6,7 +6,7 @@ import { spanOf } from '@/core/edit/select';
 import { CONTROLS, type Control } from '@/core/sequence/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
-import { GRIDS, type GridName } from '@/core/timing/grid';
+import { GRIDS, type GridName } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrace } from '@/store/selectors';
 import { sheetToggled, type SheetName } from '@/store/sessionSlice';
 import { edited, traceSet } from '@/store/setSlice';

@@ -2,7 +2,7 @@ import { useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { STROKES, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, type StrokeShape, type ValueKind } from '@/core/edit/values'; // prettier-ignore
-import type { Hit, Pattern } from '@/core/model/set';
+import type { Hit, Pattern } from '@/core/document/set';
 import { isInLoop, soundingHits } from '@/core/sequence/soundingHits';
 import { PPQ } from '@/core/time/ticks';
 import { selectSet, selectTrack } from '@/store/selectors';

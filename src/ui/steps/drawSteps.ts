@@ -1,4 +1,4 @@
-import { PADS, type LoopWindow } from '@/core/model/set';
+import { PADS, type LoopWindow } from '@/core/document/set';
 import { rollVelocity } from '@/core/sequence/roll';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
 import { hitsInStep } from '@/core/edit/steps';
-import { PADS, type Hit } from '@/core/model/set';
+import { PADS, type Hit } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectPattern } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';

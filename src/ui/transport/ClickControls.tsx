@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import type { CountIn } from '@/core/model/set';
+import type { CountIn } from '@/core/document/set';
 import { selectSet } from '@/store/selectors';
 import { countInSet, metronomeToggled } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';

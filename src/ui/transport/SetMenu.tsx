@@ -1,7 +1,7 @@
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { demoSet, emptySet } from '@/core/model/create';
+import { demoSet, emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/store/exportFiles';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import type { Pattern } from '../model/set';
+import type { Pattern } from '../document/set';
 import { flatPoints, moveValue, type MovePoint } from '../sequence/moves';
-import { drawnOver, erasedPoints, movePoints, thinnedOut, withPoints } from './moves';
+import { drawnOver, erasedPoints, movePoints, thinnedOut, withPoints } from './editMoves';
 
 const pattern: Pattern = { name: 'p', length: 3840, hits: [] };
 const points = (...pairs: [number, number][]): MovePoint[] => pairs.map(([tick, value]) => ({ tick, value }));

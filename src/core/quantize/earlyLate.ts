@@ -1,5 +1,5 @@
 import { isInLoop } from '../sequence/soundingHits';
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { ticksToMs } from '../time/ticks';
 import { snapOf } from './feel';
 import { nearestLine } from './grid';

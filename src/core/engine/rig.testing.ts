@@ -1,4 +1,4 @@
-import { LIMITER_LATENCY } from '../dsp/limiter';
+import { LIMITER_LATENCY } from '../sound/limiter';
 import type { SoundingHit } from '../sequence/soundingHits';
 import { Engine } from './engine';
 import { hitNumbers } from './offline';

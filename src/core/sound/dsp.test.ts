@@ -1,6 +1,6 @@
 import { renderCommands } from '../engine/offline';
 import { at, type Command } from '../engine/protocol';
-import { KITS, SOUND_NAMES } from '../model/kits';
+import { KITS, SOUND_NAMES } from '../document/kits';
 import { DcBlocker } from './dcBlocker';
 import { Limiter, CEILING, LIMITER_LATENCY } from './limiter';
 import { decayPerFrame, decibels, exp2, sinTurns, softClip, tanHalfTurns } from './math';

@@ -1,4 +1,4 @@
-import type { Pattern } from '../model/set';
+import type { Pattern } from '../document/set';
 import { CONTROL_RANGES, MAX_POINTS, type Control, type Move, type MovePoint } from '../sequence/moves';
 
 /** The breakpoints of one pad's control, none when it has no Move. */

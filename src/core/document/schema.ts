@@ -21,8 +21,8 @@ import {
   validateSync,
   type ValidationError,
 } from 'class-validator';
-import { GRID_NAMES, GRIDS, type GridName } from '../timing/grid';
-import { MOST_SWING, STRAIGHT } from '../timing/swing';
+import { GRID_NAMES, GRIDS, type GridName } from '../quantize/grid';
+import { MOST_SWING, STRAIGHT } from '../quantize/swing';
 import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
 import { CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from '../sequence/moves';
 import { MOST_GLIDE, ROLL_STROKES } from '../sequence/roll';

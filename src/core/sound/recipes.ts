@@ -1,4 +1,4 @@
-import type { SoundName } from '../model/kits';
+import type { SoundName } from '../document/kits';
 import type { Tone } from './toneVoice';
 
 /** A tuned body: inharmonic sine modes that share one downward pitch sweep. */

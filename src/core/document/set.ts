@@ -1,9 +1,9 @@
 import type { Loudness } from '../loudness/loudness';
 import type { Move } from '../sequence/moves';
 import type { Roll } from '../sequence/roll';
-import type { Feel } from '../timing/feel';
-import type { GridName } from '../timing/grid';
-import type { Snap } from '../timing/place';
+import type { Feel } from '../quantize/feel';
+import type { GridName } from '../quantize/grid';
+import type { Snap } from '../quantize/place';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import type { KitId } from './kits';
 import type { Tones } from './tones';

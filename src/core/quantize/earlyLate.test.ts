@@ -1,4 +1,4 @@
-import type { Hit, Pattern } from '../model/set';
+import type { Hit, Pattern } from '../document/set';
 import { earlyLate, histogram, offsetsMs, offsetWords, trendWords } from './earlyLate';
 import { quantile } from './statistics';
 

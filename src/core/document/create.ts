@@ -1,4 +1,4 @@
-import { gridTicks } from '../timing/grid';
+import { gridTicks } from '../quantize/grid';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import { KITS, type SoundName } from './kits';
 import {

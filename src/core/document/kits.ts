@@ -6,7 +6,7 @@
  */
 export interface KitPad {
   name: string;
-  /** Name of the recipe in `core/dsp/recipes.ts`. */
+  /** Name of the recipe in `core/sound/recipes.ts`. */
   sound: SoundName;
   /** General MIDI percussion key, 35..81. */
   note: number;

@@ -1,4 +1,4 @@
-import { LOOP_BARS } from '../model/set';
+import { LOOP_BARS } from '../document/set';
 import { ticksPerBar, type Meter } from '../time/ticks';
 
 /** The loop length, of those offered, that is nearest to `bars`. */

@@ -1,6 +1,6 @@
-import { LIMITER_LATENCY } from '../dsp/limiter';
-import { noteHz } from '../model/tones';
-import { hits, Rig } from './testRig';
+import { LIMITER_LATENCY } from '../sound/limiter';
+import { noteHz } from '../document/tones';
+import { hits, Rig } from './rig.testing';
 
 const BAR = 3840;
 const BEAT = 24000;
