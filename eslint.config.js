@@ -72,7 +72,12 @@ module.exports = defineConfig([
   },
   {
     // These round differently from engine to engine; core/sound/math.ts has exact ones.
-    files: ['src/core/sound/**/*.ts', 'src/core/engine/**/*.ts', 'src/core/sequence/**/*.ts', 'src/core/record/**/*.ts'],
+    files: [
+      'src/core/sound/**/*.ts',
+      'src/core/engine/**/*.ts',
+      'src/core/sequence/**/*.ts',
+      'src/core/record/**/*.ts',
+    ],
     ignores: ['**/*.test.ts'],
     rules: {
       'no-restricted-properties': [

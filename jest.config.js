@@ -11,7 +11,7 @@ module.exports = {
       displayName: 'core',
       testEnvironment: 'node',
       testMatch: ['<rootDir>/src/**/*.test.ts', '<rootDir>/server/**/*.test.ts'],
-      transform: { '\\.[jt]sx?$': ['babel-jest', { caller: { name: 'metro', bundler: 'metro', platform: 'web' } }] },
+      transform: { '\\.ts$': '<rootDir>/scripts/jestTransform.cjs' },
       moduleNameMapper: paths,
     },
     {

@@ -1,6 +1,6 @@
 import { Engine } from '@/core/engine/engine';
-import { hitNumbers } from '@/core/engine/offline';
-import { at, NOW } from '@/core/engine/protocol';
+import { at, NOW } from '@/core/protocol/commands';
+import { hitRows } from '@/core/sequence/hitRows';
 
 const RATE = 48000;
 const QUANTUM = 128;
@@ -22,11 +22,11 @@ function load(voices: number, seconds: number, each: (ms: number) => void): numb
   let strokes = 0;
   let rang = 0;
   let quanta = 0;
-  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, ['kit', t, 'polished-floor']));
+  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: 'polished-floor' }));
   for (let done = 0; done < seconds * RATE; done += QUANTUM) {
     if (engine.ringing < voices) {
       const pad = PADS[strokes % PADS.length]!;
-      engine.post(at(NOW, ['padDown', strokes % TRACKS, pad, 0.8, 0, ++strokes]));
+      engine.post(at(NOW, { type: 'padDown', track: strokes % TRACKS, pad, velocity: 0.8, heard: 0, id: ++strokes }));
     }
     const start = performance.now();
     engine.process(left, right, QUANTUM);
@@ -34,7 +34,6 @@ function load(voices: number, seconds: number, each: (ms: number) => void): numb
     rang += engine.ringing;
     quanta++;
     engine.events.drain();
-    engine.applied.length = 0;
   }
   return rang / quanta;
 }
@@ -66,16 +65,28 @@ export function allocation(): number {
     const more = i % 4 === 3 ? { roll, odds: 0.7, pitch: 2 } : { roll: null, odds: 1, pitch: 0 };
     return { tick: i * 240, struck: i * 240, pad: i % 4, velocity: 0.8, length: 120, id: i + 1, ...more };
   });
-  engine.post(at(NOW, ['pattern', 0, 0, 3840, 0, hitNumbers(hits)]));
-  engine.post(at(NOW, ['window', 0, 0, 960, 1920, 0]));
-  engine.post(at(NOW, ['moves', 0, 0, new Float64Array([1, 0, 2, 0, -2, 3840, 0])]));
-  engine.post(at(NOW, ['launch', 0, 0, 0, false]));
-  engine.post(at(NOW, ['play', 0, 0]));
+  engine.post(
+    at(NOW, {
+      type: 'pattern',
+      track: 0,
+      slot: 0,
+      revision: 0,
+      length: 3840,
+      seen: 0,
+      hits: hitRows(hits),
+      feels: null,
+    }),
+  );
+  engine.post(at(NOW, { type: 'loopWindow', track: 0, slot: 0, start: 960, length: 1920, on: 0 }));
+  engine.post(
+    at(NOW, { type: 'moves', track: 0, slot: 0, revision: 0, points: new Float64Array([1, 2, 0, -2, 3840, 0]) }),
+  );
+  engine.post(at(NOW, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }));
+  engine.post(at(NOW, { type: 'play', startTick: 0, countInTicks: 0 }));
   const run = (quanta: number) => {
     for (let i = 0; i < quanta; i++) {
       engine.process(left, right, QUANTUM);
       if (engine.events.length > 0) engine.events.drain();
-      engine.applied.length = 0;
     }
   };
   const collect = (globalThis as { gc?: () => void }).gc ?? (() => undefined);

@@ -1,6 +1,6 @@
 import * as Tone from 'tone';
 import { framesPerTick } from '@/core/time/ticks';
-import type { Instruction } from '@/core/engine/protocol';
+import type { Instruction } from '@/core/protocol/commands';
 
 const BPM = 174;
 const STALL_MS = 400;
@@ -57,10 +57,10 @@ const schedulers = {
     const node = new AudioWorkletNode(context, 'chaffinch-engine', { numberOfInputs: 0, outputChannelCount: [2] });
     const chunks = await ear(context, node);
     const tell = (instruction: Instruction) => node.port.postMessage(instruction);
-    tell(['tempo', BPM]);
-    tell(['meter', 16, 16]);
-    tell(['metronome', true, 1, 0, 0, 0]);
-    tell(['play', 0, 0]);
+    tell({ type: 'tempo', bpm: BPM });
+    tell({ type: 'meter', beats: 16, unit: 16 });
+    tell({ type: 'metronome', on: true, level: 1, sound: 'wood', when: 'always', between: 0 });
+    tell({ type: 'play', startTick: 0, countInTicks: 0 });
     await stallWhilePlaying(seconds);
     return { chunks, context, step: 240 * framesPerTick(BPM, context.sampleRate) };
   },

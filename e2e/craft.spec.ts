@@ -1,5 +1,6 @@
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
+import { EVENT_WIDTH, PACKED_KIND } from '@/core/protocol/events';
 import { renderCommands } from '@/core/engine/offline';
-import { at, type Command } from '@/core/engine/protocol';
 import { demoSet, emptySet } from '@/core/document/create';
 import type { BeatSet } from '@/core/document/set';
 import { frameAt } from '@/core/time/timeline';
@@ -8,6 +9,7 @@ import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
 import { drum, drumFreely, type Stroke } from './support/drummer';
 import { differing, heard, listen, onsets, stall } from './support/ear';
+import { at, type Command } from '@/core/protocol/commands';
 
 const KICK = 1;
 const SNARE = 3;
@@ -44,7 +46,7 @@ for (const [rate, tempo] of [
     // The ideal: the first stroke where it came, then one on every line of the grid until the key came up.
     const strokes = sound.events.filter((e) => e.kind === 'sounded');
     const anchor = sound.events.filter((e) => e.kind === 'anchor').findLast((e) => e.playing)!;
-    const released = sound.applied.find((c) => c[1] === 'padUp')![0];
+    const released = sound.applied.find((c) => c.type === 'padUp')!.frame;
     const ideal: number[] = [strokes[0]!.frame];
     for (let line = 0; ;) {
       line = nextLine(line, gridTicks(rate));
@@ -53,9 +55,11 @@ for (const [rate, tempo] of [
       if (frame > ideal[0]!) ideal.push(frame);
     }
     expect(ideal.length).toBeGreaterThan(25);
-    const quiet = sound.applied.filter((c) => !['padDown', 'padUp', 'repeat'].includes(c[1]));
-    const struck = ideal.map((frame, i) => at(frame, ['padDown', 0, HAT - 1, 0.8, frame, i + 1]));
-    const byFrame = (a: Command, b: Command) => a[0] - b[0];
+    const quiet = sound.applied.filter((c) => !['padDown', 'padUp', 'noteRepeat'].includes(c.type));
+    const struck = ideal.map((frame, i) =>
+      at(frame, { type: 'padDown', track: 0, pad: HAT - 1, velocity: 0.8, heard: frame, id: i + 1 }),
+    );
+    const byFrame = (a: Command, b: Command) => a.frame - b.frame;
     const frames = sound.from + sound.left.length;
     const { left } = renderCommands([...quiet, ...struck].sort(byFrame), sound.sampleRate, frames);
     const skip = Math.max(0, -sound.from);
@@ -320,30 +324,33 @@ test('the latency check finds a delay of 37 ms, corrects it, and a second readin
   await app.button('Latency check').click();
   /** A player whose device tells of every touch 37 ms late. */
   const tapAlong = () =>
-    page.evaluate(async () => {
-      type Message = { origin: number; events: Float64Array };
-      const { ear } = window as unknown as { ear: { messages: Message[]; context: AudioContext } };
-      const from = ear.messages.length;
-      document.querySelector<HTMLElement>('[aria-label="Start latency check"]')!.click();
-      const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
-      const seen = new Set<number>();
-      while (seen.size < 10) {
-        for (const { events, origin } of ear.messages.slice(from)) {
-          for (let i = 0; i < events.length; i += 13) {
-            if (events[i] !== 5 || seen.has(events[i + 2]!)) continue;
-            seen.add(events[i + 2]!);
-            const seconds = (events[i + 1]! + origin + 63) / ear.context.sampleRate;
-            const { contextTime, performanceTime } = ear.context.getOutputTimestamp();
-            const heardAt = performanceTime! + (seconds - contextTime!) * 1000;
-            while (performance.now() < heardAt + 37);
-            document
-              .querySelector('[aria-label="Tap here"]')!
-              .dispatchEvent(new PointerEvent('pointerdown', { pointerType: 'touch', pointerId: 5, bubbles: true }));
+    page.evaluate(
+      async ({ width, checked, latency }) => {
+        type Message = { origin: number; events: Float64Array };
+        const { ear } = window as unknown as { ear: { messages: Message[]; context: AudioContext } };
+        const from = ear.messages.length;
+        document.querySelector<HTMLElement>('[aria-label="Start latency check"]')!.click();
+        const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
+        const seen = new Set<number>();
+        while (seen.size < 10) {
+          for (const { events, origin } of ear.messages.slice(from)) {
+            for (let i = 0; i < events.length; i += width) {
+              if (events[i] !== checked || seen.has(events[i + 2]!)) continue;
+              seen.add(events[i + 2]!);
+              const seconds = (events[i + 1]! + origin + latency) / ear.context.sampleRate;
+              const { contextTime, performanceTime } = ear.context.getOutputTimestamp();
+              const heardAt = performanceTime! + (seconds - contextTime!) * 1000;
+              while (performance.now() < heardAt + 37);
+              document
+                .querySelector('[aria-label="Tap here"]')!
+                .dispatchEvent(new PointerEvent('pointerdown', { pointerType: 'touch', pointerId: 5, bubbles: true }));
+            }
           }
+          await sleep(5);
         }
-        await sleep(5);
-      }
-    });
+      },
+      { width: EVENT_WIDTH, checked: PACKED_KIND.checked, latency: LIMITER_LATENCY },
+    );
   await tapAlong();
   await expect(page.getByText(/^8 taps by touch: 3\d(\.\d)? ms after the click/)).toBeVisible();
   await app.button('Use this correction').click();

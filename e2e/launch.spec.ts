@@ -1,4 +1,3 @@
-import type { EngineEvent } from '@/core/engine/protocol';
 import { demoSet, emptySet } from '@/core/document/create';
 import { lanesOf } from '@/core/document/lanes';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
@@ -7,6 +6,7 @@ import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { band, dropOn, openLaunch, says } from './support/launch';
 import { typeInto } from './support/steps';
+import type { EngineEvent } from '@/core/protocol/events';
 
 const BEAT = 960;
 const BAR = 3840;

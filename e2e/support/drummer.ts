@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import { EVENT_FIELDS } from '@/core/engine/protocol';
+import { EVENT_WIDTH } from '@/core/protocol/events';
 
 /** One stroke: pad 1..16, and when, in ms from the moment at which the song's tick 0 is heard. */
 export interface Stroke {
@@ -53,7 +53,7 @@ function songZero(page: Page): Promise<number> {
       }
       return readings.sort((a, b) => a - b)[4]!;
     },
-    { latency: LIMITER_LATENCY, fields: EVENT_FIELDS },
+    { latency: LIMITER_LATENCY, fields: EVENT_WIDTH },
   );
 }
 

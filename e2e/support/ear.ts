@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
-import type { Command, EngineEvent } from '@/core/engine/protocol';
-import { decodeEvents } from '@/core/engine/protocol';
+import type { Command } from '@/core/protocol/commands';
+import { type EngineEvent, decodeEvents } from '@/core/protocol/events';
 
 /**
  * Hears what the page sends to the loudspeaker, from outside the app: whatever is connected to an audio context's
@@ -14,6 +14,8 @@ export async function giveEar(page: Page): Promise<void> {
       firstFrame: -1,
       chunks: [] as Float32Array[],
       messages: [] as unknown[],
+      /** Contents of patterns by revision: the log names them, and does not carry them. */
+      contents: {} as Record<number, Record<string, unknown>>,
       ready: false,
       context: null as BaseAudioContext | null,
     };
@@ -59,8 +61,17 @@ export async function giveEar(page: Page): Promise<void> {
     window.AudioWorkletNode = class extends Original {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
         super(context, name, options);
-        if (name !== 'ear')
-          this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
+        if (name === 'ear') return;
+        this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
+        const post = this.port.postMessage.bind(this.port) as (message: unknown, transfer?: Transferable[]) => void;
+        post({ keepLog: true });
+        this.port.postMessage = ((message: { instructions?: Record<string, unknown>[] }, transfer?: Transferable[]) => {
+          for (const instruction of message.instructions ?? []) {
+            if (typeof instruction.revision === 'number')
+              ear.contents[instruction.revision] = structuredClone(instruction);
+          }
+          post(message, transfer);
+        }) as typeof this.port.postMessage;
       }
     };
   });
@@ -72,7 +83,7 @@ export interface Heard {
   /** Engine frame of the first sample. */
   from: number;
   sampleRate: number;
-  /** Commands as the engine applied them, stamped with its frames. */
+  /** Commands as the engine applied them, stamped with its frames. An engine adopts their arrays: play them once. */
   applied: Command[];
   events: EngineEvent[];
 }
@@ -88,8 +99,10 @@ export function of<K extends EngineEvent['kind']>(
 /** All that was heard since the page was opened. */
 export async function heard(page: Page): Promise<Heard> {
   const raw = await page.evaluate(async () => {
-    type Message = { origin: number; events: Float64Array; applied: unknown[] };
-    const { ear } = window as unknown as { ear: { chunks: Float32Array[]; firstFrame: number; messages: Message[] } };
+    type Logged = Record<string, unknown>;
+    type Message = { origin: number; events: Float64Array; log: Logged[] };
+    type Ear = { chunks: Float32Array[]; firstFrame: number; messages: Message[]; contents: Record<number, Logged> };
+    const { ear } = window as unknown as { ear: Ear };
     const base64 = async (parts: ArrayBufferView[]) => {
       const blob = new Blob(parts as unknown as BlobPart[]);
       const url = await new Promise<string>((done) => {
@@ -99,13 +112,22 @@ export async function heard(page: Page): Promise<Heard> {
       });
       return url.slice(url.indexOf(',') + 1);
     };
-    const plain = (value: unknown): unknown => (value instanceof Float64Array ? { f64: [...value] } : value);
+    const plain = (value: unknown): unknown => {
+      if (value instanceof Float64Array) return { f64: [...value] };
+      if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+      return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, plain(inner)]));
+    };
     return {
       audio: await base64(ear.chunks),
       events: await base64(ear.messages.map((m) => m.events)),
       firstFrame: ear.firstFrame,
       origin: ear.messages[ear.messages.length - 1]!.origin,
-      applied: ear.messages.flatMap((m) => m.applied.map((command) => (command as unknown[]).map(plain))),
+      applied: ear.messages
+        .flatMap((m) => m.log)
+        .map((command) => {
+          const whole = { ...command, ...ear.contents[command.revision as number], frame: command.frame };
+          return plain(whole);
+        }),
     };
   });
   const samples = new Float32Array(bytes(raw.audio));
@@ -119,16 +141,17 @@ export async function heard(page: Page): Promise<Heard> {
   const sampleRate = await page.evaluate(
     () => (window as unknown as { ear: { context: AudioContext } }).ear.context.sampleRate,
   );
-  const revive = (value: unknown) =>
-    typeof value === 'object' && value !== null && 'f64' in value
-      ? new Float64Array((value as { f64: number[] }).f64)
-      : value;
+  const revive = (value: unknown): unknown => {
+    if (typeof value !== 'object' || value === null || Array.isArray(value)) return value;
+    if ('f64' in value) return new Float64Array((value as { f64: number[] }).f64);
+    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, revive(inner)]));
+  };
   return {
     left,
     right,
     from: raw.firstFrame - raw.origin,
     sampleRate,
-    applied: raw.applied.map((command) => command.map(revive)) as unknown as Command[],
+    applied: raw.applied.map(revive) as Command[],
     events: decodeEvents(new Float64Array(bytes(raw.events))),
   };
 }

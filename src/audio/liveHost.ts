@@ -1,6 +1,7 @@
 import { ClockMap } from '@/core/time/clockMap';
-import { decodeEvents, type EngineEvent, type Instruction } from '@/core/engine/protocol';
-import type { FromWorklet } from './messages';
+import type { FromWorklet, ToWorklet } from './messages';
+import { arraysOf, type Instruction } from '@/core/protocol/commands';
+import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 
 const WORKLET_URL = '/workers/engine.worklet.js';
 
@@ -60,7 +61,15 @@ export class LiveHost {
 
   /** Tells the engine something, to be applied before its next sample. */
   send(instruction: Instruction): void {
-    this.node?.port.postMessage(instruction);
+    this.sendAll([instruction]);
+  }
+
+  /** Tells the engine several things, to be applied at one frame. The arrays that they bring are given away. */
+  sendAll(instructions: readonly Instruction[]): void {
+    if (instructions.length === 0 || !this.node) return;
+    const message: ToWorklet = { instructions };
+    const arrays = new Set(instructions.flatMap(arraysOf).map((array) => array.buffer as ArrayBuffer));
+    this.node.port.postMessage(message, [...arrays]);
   }
 
   /**

@@ -1,16 +1,20 @@
-import type { Command, Instruction } from '@/core/engine/protocol';
+import type { Command, Instruction } from '@/core/protocol/commands';
 
-/** From the page to the audio thread: an instruction to apply before the next sample, `heard` frames counted by the context's clock. */
-export type ToWorklet = Instruction;
+/** From the page to the audio thread. */
+export type ToWorklet =
+  /** To be applied before the next sample, all at one frame. `heard` counts the context's frames. */
+  | { instructions: readonly Instruction[] }
+  /** Whether the commands that are applied are to be sent back: for a test, or for whoever records the performance. */
+  | { keepLog: boolean };
 
 /** From the audio thread to the page. */
 export interface FromWorklet {
-  /** EVENT_FIELDS numbers an event, for `decodeEvents`. */
+  /** Packed, for `decodeEvents`. */
   events: Float64Array;
   /** Context frame of the engine's frame 0. */
   origin: number;
-  /** Commands applied since the last message, stamped: played into a new engine they give the same sound. */
-  applied: Command[];
+  /** Commands applied since the last message, when the log is kept (see `CommandLog`). */
+  log: Command[];
 }
 
 /** From the page to the render worker. */

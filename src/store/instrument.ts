@@ -1,32 +1,13 @@
 import { LiveHost } from '@/audio/liveHost';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { nextTake } from '@/core/edit/takes';
-import {
-  heardPadsInstruction,
-  movesInstruction,
-  patternInstruction,
-  tonesInstruction,
-  trackInstructions,
-  windowInstruction,
-} from '@/core/engine/offline';
-import type { EngineEvent, Instruction } from '@/core/engine/protocol';
 import { SILENT } from '@/core/launch/launchState';
 import { chainPlan, sectionPlans } from '@/core/launch/plans';
 import { lanesOf } from '@/core/document/lanes';
-import {
-  CLICK_SOUNDS,
-  CLICK_TIMES,
-  MAX_HITS,
-  nextHitId,
-  PADS,
-  type BeatSet,
-  type Hit,
-  type Metronome,
-  type Pattern,
-} from '@/core/document/set';
+import { MAX_HITS, nextHitId, PADS, type BeatSet, type Hit, type Pattern } from '@/core/document/set';
 import { JustPlayed } from '@/core/record/justPlayed';
 import { windowOf } from '@/core/sequence/loopWindow';
-import { CONTROLS, type Control } from '@/core/sequence/moves';
+import { type Control } from '@/core/document/moves';
 import { repeatTicks } from '@/core/sequence/repeatRates';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
@@ -39,6 +20,18 @@ import { audioChanged, noticed, stepPressed, stepReleased, transportReported } f
 import { gatesReported, hitRecorded, hitReleased, launchesReported, setOpened, stepEntered } from './setSlice';
 import type { InputDevice } from './settingsSlice';
 import type { RootState, Store } from './store';
+import type { Instruction } from '@/core/protocol/commands';
+import type { EngineEvent } from '@/core/protocol/events';
+import {
+  heardPadsInstruction,
+  metronomeInstruction,
+  movesInstruction,
+  notesInstruction,
+  patternInstruction,
+  slotInstructions,
+  trackInstructions,
+  windowInstruction,
+} from '@/core/protocol/fromDocument';
 
 /**
  * The player's hands on the engine. It keeps the engine in step with the document, sends what is played, and brings
@@ -104,19 +97,24 @@ export class Instrument {
   padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
     const heard = this.host.frameHeard(this.corrected(timeStamp, device));
     this.slide(pad, 0);
-    this.host.send(['padDown', this.shown, pad, velocity, heard, this.nextId()]);
+    this.host.send({ type: 'padDown', track: this.shown, pad, velocity, heard, id: this.nextId() });
     if (this.stepping) this.enterStep(pad, velocity);
   }
 
   padUp(pad: number, timeStamp: number, device: InputDevice): void {
-    this.host.send(['padUp', this.shown, pad, this.host.frameHeard(this.corrected(timeStamp, device))]);
+    this.host.send({
+      type: 'padUp',
+      track: this.shown,
+      pad,
+      heard: this.host.frameHeard(this.corrected(timeStamp, device)),
+    });
     const state = this.store.getState();
     if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
   }
 
   /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
   padPress(pad: number, velocity: number): void {
-    if (this.store.getState().session.repeat.on) this.host.send(['padPress', this.shown, pad, velocity]);
+    if (this.store.getState().session.repeat.on) this.host.send({ type: 'padPress', track: this.shown, pad, velocity });
   }
 
   /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */
@@ -124,7 +122,7 @@ export class Instrument {
     if (this.slides[pad] === steps) return;
     this.slides[pad] = steps;
     const state = this.store.getState();
-    this.host.send(['repeatRate', this.shown, pad, this.repeatRate(state, pad)]);
+    this.host.send({ type: 'repeatRate', track: this.shown, pad, ticks: this.repeatRate(state, pad) });
   }
 
   /**
@@ -133,7 +131,7 @@ export class Instrument {
    * @param timeStamp of the event, ms
    */
   turn(pad: number, control: Control, value: number, timeStamp: number): void {
-    this.host.send(['turn', this.shown, pad, CONTROLS.indexOf(control), value]);
+    this.host.send({ type: 'turn', track: this.shown, pad, control, value });
     const { playing, recording } = this.performance.anchor;
     if (Number.isNaN(value)) this.moveRecorder.end();
     else if (playing && recording) {
@@ -156,7 +154,7 @@ export class Instrument {
 
   /** Lets go of everything, as when the page loses the keyboard. */
   releaseAll(): void {
-    this.host.send(['releaseAll']);
+    this.host.send({ type: 'releaseAll' });
   }
 
   // --- transport --------------------------------------------------------------------------------------------
@@ -166,13 +164,14 @@ export class Instrument {
     const { meter, countIn } = selectSet(this.store.getState());
     const { tick, recording } = this.performance.anchor;
     const bar = ticksPerBar(meter);
-    if (recording && countIn > 0) this.host.send(['play', Math.floor(tick / bar) * bar, countIn * bar]);
-    else this.host.send(['play', tick, 0]);
+    if (recording && countIn > 0)
+      this.host.send({ type: 'play', startTick: Math.floor(tick / bar) * bar, countInTicks: countIn * bar });
+    else this.host.send({ type: 'play', startTick: tick, countInTicks: 0 });
   }
 
   /** Stops; when the song stands still already, goes back to its top. */
   stop(): void {
-    this.host.send(this.performance.anchor.playing ? ['stop'] : ['locate', 0]);
+    this.host.send(this.performance.anchor.playing ? { type: 'stop' } : { type: 'locate', tick: 0 });
   }
 
   playOrStop(): void {
@@ -182,7 +181,7 @@ export class Instrument {
 
   /** Tick 0 of the shown track's pattern lies at a song tick, so that a pattern just kept goes on where it was played. */
   launchAt(songTick: number): void {
-    this.host.send(['phase', this.shown, songTick]);
+    this.host.send({ type: 'phase', track: this.shown, tick: songTick });
   }
 
   /** Launching, stopping, muting, Lift: what `launching.ts` makes of what hands do. */
@@ -193,21 +192,22 @@ export class Instrument {
   /** Begins a latency check: clicks at a steady pace, to be tapped along with. */
   startCheck(): void {
     this.checkClicks.length = 0;
-    this.host.send(['stop']);
-    this.host.send(['check', LEAD_IN_CLICKS + CHECK_CLICKS]);
+    this.host.send({ type: 'stop' });
+    this.host.send({ type: 'latencyCheck', clicks: LEAD_IN_CLICKS + CHECK_CLICKS });
   }
 
   stopCheck(): void {
-    this.host.send(['check', 0]);
+    this.host.send({ type: 'latencyCheck', clicks: 0 });
   }
 
   toggleRecord(): void {
     const on = !this.performance.anchor.recording;
     if (on) this.session++;
-    this.host.send(['record', on, this.session]);
+    this.host.send({ type: 'record', on, session: this.session });
     // What is recorded must be heard.
     const track = selectTrack(this.store.getState());
-    if (on && track.stopped) this.host.send(['launch', track.channel, track.current, 0, true]);
+    if (on && track.stopped)
+      this.host.send({ type: 'launch', track: track.channel, slot: track.current, on: 0, inPlace: true });
   }
 
   // --- both ways --------------------------------------------------------------------------------------------
@@ -349,9 +349,9 @@ export class Instrument {
     if (told === this.repeatTold) return;
     this.repeatTold = told;
     for (let pad = 0; pad < PADS; pad++) {
-      this.host.send(['repeatRate', this.shown, pad, this.repeatRate(state, pad)]);
+      this.host.send({ type: 'repeatRate', track: this.shown, pad, ticks: this.repeatRate(state, pad) });
     }
-    this.host.send(['repeat', on, latch]);
+    this.host.send({ type: 'noteRepeat', on, latch });
   }
 
   /** Whether the pattern holds all it can; says so once a recording. */
@@ -384,13 +384,12 @@ export class Instrument {
     // Undo may bring back hits with numbers that were given out before.
     const highest = nextHitId(selectSet(state)) - 1;
     this.lastHitId = Math.max(this.lastHitId, highest);
-    if (highest > this.idsTold) this.host.send(['ids', (this.idsTold = highest)]);
+    if (highest > this.idsTold) this.host.send({ type: 'reserveIds', above: (this.idsTold = highest) });
   }
 
   /** The document may ask for what plays too: a slot that is opened, an undo. And the page's own launcher learns the set. */
   private followLaunches(set: BeatSet): void {
     const { launcher } = this.performance;
-    launcher.bar = ticksPerBar(set.meter);
     launcher.sections = sectionPlans(set.sections);
     for (const track of set.tracks) {
       const { channel, mute, solo = false } = track;
@@ -398,12 +397,12 @@ export class Instrument {
       const slot = track.stopped ? SILENT : track.current;
       if (this.plays.get(channel) !== slot) {
         this.plays.set(channel, slot);
-        this.host.send(['launch', channel, slot, 0, true]);
+        this.host.send({ type: 'launch', track: channel, slot, on: 0, inPlace: true });
       }
       const gate = gateWord(mute, solo);
       if ((this.gates.get(channel) ?? gateWord(false, false)) !== gate) {
         this.gates.set(channel, gate);
-        this.host.send(['gate', channel, mute ? 1 : 0, solo ? 1 : 0, 0]);
+        this.host.send({ type: 'muteSolo', track: channel, mute: mute ? 1 : 0, solo: solo ? 1 : 0, on: 0 });
       }
     }
     for (const channel of this.plays.keys()) {
@@ -417,7 +416,7 @@ export class Instrument {
   /** Puts another set in the place of this one, letting go of what is held. */
   open(set: BeatSet): void {
     this.releaseAll();
-    this.host.send(['leaveSection']);
+    this.host.send({ type: 'leaveSection' });
     this.store.dispatch(setOpened(set));
   }
 }
@@ -428,28 +427,30 @@ export class Instrument {
  */
 export function changes(before: BeatSet | null, set: BeatSet, seen: number, windowOn = 0): Instruction[] {
   const out: Instruction[] = [];
-  if (before?.tempo !== set.tempo) out.push(['tempo', set.tempo]);
-  if (before?.meter !== set.meter) out.push(['meter', set.meter.beats, set.meter.unit]);
+  if (before?.tempo !== set.tempo) out.push({ type: 'tempo', bpm: set.tempo });
+  if (before?.meter !== set.meter) out.push({ type: 'meter', beats: set.meter.beats, unit: set.meter.unit });
   if (before?.metronome !== set.metronome) out.push(metronomeInstruction(set.metronome));
   if (before?.inputQuantize !== set.inputQuantize) {
-    out.push(['quantize', gridTicks(set.inputQuantize.grid), set.inputQuantize.on]);
+    out.push({ type: 'inputQuantize', grid: gridTicks(set.inputQuantize.grid), on: set.inputQuantize.on });
   }
-  if (before?.sections !== set.sections) out.push(['sections', sectionPlans(set.sections)]);
+  if (before?.sections !== set.sections) out.push({ type: 'sections', sections: sectionPlans(set.sections) });
   for (const { channel } of before?.tracks ?? []) {
-    if (!set.tracks.some((track) => track.channel === channel)) out.push(['drop', channel], ['gate', channel, 0, 0, 0]);
+    if (!set.tracks.some((track) => track.channel === channel))
+      out.push({ type: 'removeTrack', track: channel }, { type: 'muteSolo', track: channel, mute: 0, solo: 0, on: 0 });
   }
   for (const track of set.tracks) {
     const { channel } = track;
     const old = before?.tracks.find((t) => t.channel === channel);
     if (track === old) continue;
-    if (track.chain !== old?.chain) out.push(['chain', channel, chainPlan(track)]);
+    if (track.chain !== old?.chain) out.push({ type: 'chain', track: channel, chain: chainPlan(track) });
     if (!old) {
-      out.push(...trackInstructions(track, channel, seen));
+      out.push(...trackInstructions(channel, track));
+      track.patterns.forEach((p, slot) => p && out.push(...slotInstructions({ track: channel, slot }, p, seen)));
       continue;
     }
-    if (track.kit !== old.kit) out.push(['kit', channel, track.kit]);
-    if (track.tones !== old.tones) out.push(tonesInstruction(channel, track));
-    if (track.level !== old.level) out.push(['track', channel, track.level]);
+    if (track.kit !== old.kit) out.push({ type: 'kit', track: channel, kit: track.kit });
+    if (track.tones !== old.tones) out.push(notesInstruction(channel, track.tones));
+    if (track.level !== old.level) out.push({ type: 'trackLevel', track: channel, level: track.level });
     if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) {
       out.push(heardPadsInstruction(channel, track));
     }
@@ -471,14 +472,14 @@ function slotChanges(
   if (pattern === old) return [];
   const out: Instruction[] = [];
   if (pattern?.hits !== old?.hits || !sameTreatment(pattern, old)) {
-    out.push(patternInstruction(channel, slot, pattern, seen));
+    out.push(patternInstruction({ track: channel, slot }, pattern, seen));
   }
   if (pattern?.window !== old?.window) {
     // Other hits bring their own window along; only one that was moved over the same tape waits.
     const sameTape = pattern?.hits === old?.hits && pattern?.length === old?.length;
-    out.push(windowInstruction(channel, slot, pattern, sameTape ? windowOn : 0));
+    out.push(windowInstruction({ track: channel, slot }, pattern, sameTape ? windowOn : 0));
   }
-  if (pattern?.moves !== old?.moves) out.push(movesInstruction(channel, slot, pattern));
+  if (pattern?.moves !== old?.moves) out.push(movesInstruction({ track: channel, slot }, pattern));
   return out;
 }
 
@@ -489,11 +490,6 @@ function gateWord(mute: boolean, solo: boolean): string {
 /** Whether what a pattern's hits become is the same as before. */
 function sameTreatment(a: Pattern | null, b: Pattern | null): boolean {
   return a?.length === b?.length && a?.feel === b?.feel && a?.loudness === b?.loudness && a?.lanes === b?.lanes;
-}
-
-function metronomeInstruction({ on, level, sound, when, between }: Metronome): Instruction {
-  const betweenTicks = between ? gridTicks(between) : 0;
-  return ['metronome', on, level, CLICK_SOUNDS.indexOf(sound), CLICK_TIMES.indexOf(when), betweenTicks];
 }
 
 /** At which song ticks a loop window that was moved takes over: every so many, 0 for at once. */

@@ -1,4 +1,3 @@
-import type { EngineEvent, Instruction } from '@/core/engine/protocol';
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { LOOP_END } from '@/core/launch/launcher';
 import type { Instrument } from './instrument';
@@ -9,6 +8,8 @@ import { overrideSet } from './sessionSlice';
 import { launchesReported, launchingSet, slotsSwapped, trackMoved, trackRemoved } from './setSlice';
 import { createStore } from './store';
 import { undone } from './undoable';
+import type { Instruction } from '@/core/protocol/commands';
+import type { EngineEvent } from '@/core/protocol/events';
 
 const BAR = 3840;
 
@@ -22,7 +23,7 @@ function stage() {
   );
   const instrument = { performance, perform: (i: Instruction) => told.push(i) } as unknown as Instrument;
   const loop = (track: number, slot: number): EngineEvent => ({ kind: 'loop', frame: 0, track, slot, launchTick: 0, start: 0, span: BAR, tick: 0 }); // prettier-ignore
-  const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, gateTick: Infinity }); // prettier-ignore
+  const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
   performance.takeAll([loop(0, 0)]);
   return { store, told, instrument, performance, loop, waiting };
 }
@@ -36,7 +37,7 @@ test('a card asks for its pattern on Drop on; what waits is taken back; what pla
   touchCard(store, instrument, 0, 0);
   performance.takeAll([waiting(0, SILENT, BAR)]);
   touchCard(store, instrument, 0, 0);
-  expect(told).toEqual([['launch', 0, 1, BAR, false], ['cancel', 0], ['launch', 0, SILENT, BAR, false], ['cancel', 0]]); // prettier-ignore
+  expect(told).toEqual([{ type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false }, { type: 'cancelLaunch', track: 0 }, { type: 'launch', track: 0, slot: SILENT, on: BAR, inPlace: false }, { type: 'cancelLaunch', track: 0 }]); // prettier-ignore
 });
 
 test('the override and In place hold for what is launched meanwhile', () => {
@@ -46,17 +47,17 @@ test('the override and In place hold for what is launched meanwhile', () => {
   store.dispatch(overrideSet(true));
   touchSection(store, instrument, 2);
   touchGate(store, instrument, 1, 'solo');
-  expect(told).toEqual([['launch', 1, 0, LOOP_END, true], ['section', 2, 0, true], ['gate', 1, -1, 1, 0]]); // prettier-ignore
+  expect(told).toEqual([{ type: 'launch', track: 1, slot: 0, on: LOOP_END, inPlace: true }, { type: 'launchSection', section: 2, on: 0, inPlace: true }, { type: 'muteSolo', track: 1, mute: -1, solo: 1, on: 0 }]); // prettier-ignore
 });
 
 test('an empty slot gets a pattern, which is launched; an empty pad does nothing', () => {
   const { store, told, instrument } = stage();
   touchCard(store, instrument, 0, 9);
   expect(selectSet(store.getState()).tracks[0]!.patterns[9]?.hits).toEqual([]);
-  expect(told).toEqual([['launch', 0, 9, BAR, false]]);
+  expect(told).toEqual([{ type: 'launch', track: 0, slot: 9, on: BAR, inPlace: false }]);
   pressLaunchPad(store, instrument, 'patterns', 12);
   pressLaunchPad(store, instrument, 'sections', 4);
-  expect(told.slice(1)).toEqual([['section', 5, BAR, false]]);
+  expect(told.slice(1)).toEqual([{ type: 'launchSection', section: 5, on: BAR, inPlace: false }]);
   store.dispatch(undone());
   expect(selectSet(store.getState()).tracks[0]!.patterns[9]).toBeNull();
 });
@@ -69,7 +70,7 @@ test('Stop all is at once when it waits already, but not when a section would on
   stopAll(store, instrument);
   performance.takeAll([launcher(THEN_STOP, true)]);
   stopAll(store, instrument);
-  expect(told).toEqual([['stopAll', BAR], ['stopAll', 0], ['stopAll', BAR]]); // prettier-ignore
+  expect(told).toEqual([{ type: 'stopAll', on: BAR }, { type: 'stopAll', on: 0 }, { type: 'stopAll', on: BAR }]); // prettier-ignore
 });
 
 test('a section is what plays; it follows patterns that change places, and lets go of tracks that go', () => {

@@ -54,12 +54,18 @@ export function touchCard(store: Store, instrument: Instrument, channel: number,
   const { live } = instrument.performance.launcher;
   const waitsToStop = goes < Infinity && live.next[channel] === SILENT;
   if (byHand && ((comes < Infinity && !plays) || (plays && waitsToStop)))
-    return instrument.perform(['cancel', channel]);
+    return instrument.perform({ type: 'cancelLaunch', track: channel });
   const state = store.getState();
   const set = selectSet(state);
   const track = set.tracks.find((t) => t.channel === channel);
   if (!track?.patterns[slot]) store.dispatch(patternMade({ channel, slot }));
-  instrument.perform(['launch', channel, plays ? SILENT : slot, on(state), set.launching.inPlace]);
+  instrument.perform({
+    type: 'launch',
+    track: channel,
+    slot: plays ? SILENT : slot,
+    on: on(state),
+    inPlace: set.launching.inPlace,
+  });
 }
 
 /** A section is touched: it waits, or stops waiting. */
@@ -67,8 +73,8 @@ export function touchSection(store: Store, instrument: Instrument, id: number): 
   const state = store.getState();
   const { launching } = selectSet(state);
   const { nextSection } = instrument.performance.launcher.live;
-  if (nextSection === id) instrument.perform(['cancelSection']);
-  else instrument.perform(['section', id, on(state), launching.inPlace]);
+  if (nextSection === id) instrument.perform({ type: 'cancelSection' });
+  else instrument.perform({ type: 'launchSection', section: id, on: on(state), inPlace: launching.inPlace });
 }
 
 /** A track's chain is touched: it waits to begin; while it goes on, it ends where it is. */
@@ -76,37 +82,39 @@ export function touchChain(store: Store, instrument: Instrument, channel: number
   const state = store.getState();
   const { live } = instrument.performance.launcher;
   const track = selectSet(state).tracks.find((t) => t.channel === channel);
-  if (live.link[channel]! >= 0 && track) instrument.perform(['launch', channel, track.current, 0, true]);
-  else if (live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN) instrument.perform(['cancel', channel]);
-  else instrument.perform(['launch', channel, CHAIN, on(state), false]);
+  if (live.link[channel]! >= 0 && track)
+    instrument.perform({ type: 'launch', track: channel, slot: track.current, on: 0, inPlace: true });
+  else if (live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN)
+    instrument.perform({ type: 'cancelLaunch', track: channel });
+  else instrument.perform({ type: 'launch', track: channel, slot: CHAIN, on: on(state), inPlace: false });
 }
 
 /** A mute or solo is touched: it waits for *Drop on* like everything else; touched again, it does not. */
 export function touchGate(store: Store, instrument: Instrument, channel: number, which: 'mute' | 'solo'): void {
   const { live } = instrument.performance.launcher;
   const [is, waits] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-  if (waits[channel] !== AS_IT_IS) return instrument.perform(['cancelGate', channel]);
+  if (waits[channel] !== AS_IT_IS) return instrument.perform({ type: 'cancelMuteSolo', track: channel });
   const wanted = is[channel] === 1 ? 0 : 1;
   const mute = which === 'mute' ? wanted : AS_IT_IS;
   const solo = which === 'solo' ? wanted : AS_IT_IS;
-  instrument.perform(['gate', channel, mute, solo, on(store.getState())]);
+  instrument.perform({ type: 'muteSolo', track: channel, mute, solo, on: on(store.getState()) });
 }
 
 /** Everything stops on *Drop on*; asked again before that, at once. */
 export function stopAll(store: Store, instrument: Instrument): void {
   const waits = instrument.performance.launcher.live.nextSection === THEN_STOP;
   const follows = instrument.performance.launcher.live.sectionFollows;
-  instrument.perform(['stopAll', waits && !follows ? 0 : on(store.getState())]);
+  instrument.perform({ type: 'stopAll', on: waits && !follows ? 0 : on(store.getState()) });
 }
 
 export function lift(store: Store, instrument: Instrument, held: boolean): void {
-  instrument.perform(['lift', held, on(store.getState())]);
+  instrument.perform({ type: 'lift', held, on: on(store.getState()) });
 }
 
 /** Everything fades out over some bars; asked again, it does not. */
 export function touchFade(store: Store, instrument: Instrument, bars: number, meter: Meter): void {
   const fading = instrument.performance.launcher.fadeTo < Infinity;
-  instrument.perform(['fade', fading ? 0 : bars * ticksPerBar(meter), on(store.getState())]);
+  instrument.perform({ type: 'fade', ticks: fading ? 0 : bars * ticksPerBar(meter), on: on(store.getState()) });
 }
 
 /** What plays now as a section: every track by name, so that launching it brings back just this. */

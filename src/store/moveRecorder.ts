@@ -1,5 +1,5 @@
 import { drawnOver, movePoints, thinnedOut } from '@/core/edit/editMoves';
-import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/sequence/moves';
+import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
 import { selectPattern } from './selectors';
 import { edited } from './setSlice';
 import type { Store } from './store';

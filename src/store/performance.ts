@@ -1,10 +1,10 @@
-import type { EngineEvent } from '@/core/engine/protocol';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { Launcher, LIFT } from '@/core/launch/launcher';
 import { tapesOf } from '@/core/launch/plans';
 import { MAX_TRACKS, type BeatSet, type LoopWindow } from '@/core/document/set';
 import { loopPosition } from '@/core/sequence/loopWindow';
 import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
+import type { EngineEvent } from '@/core/protocol/events';
 
 /** A pad that sounded, as the Flyway and the pads show it. */
 export interface Sounded {
@@ -199,7 +199,7 @@ export class Performance {
         live.soloed[event.track] = event.soloed;
         live.nextMute[event.track] = event.nextMute;
         live.nextSolo[event.track] = event.nextSolo;
-        live.gateTick[event.track] = event.gateTick;
+        live.muteSoloTick[event.track] = event.muteSoloTick;
         live.settle();
         this.launches++;
         return;

@@ -1,7 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { PADS } from '@/core/document/set';
-import { REPEAT_RATES } from '@/core/sequence/repeatRates';
-import type { GridName } from '@/core/quantize/grid';
+import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
 

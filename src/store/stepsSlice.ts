@@ -2,7 +2,7 @@ import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolki
 import { hitsInLoop, type Clip } from '@/core/edit/select';
 import { hitsInStep } from '@/core/edit/steps';
 import type { StrokeShape, ValueKind } from '@/core/edit/values';
-import type { Control } from '@/core/sequence/moves';
+import type { Control } from '@/core/document/moves';
 import { gridTicks, type GridName } from '@/core/quantize/grid';
 import { selectPattern } from './selectors';
 import type { RootState } from './store';

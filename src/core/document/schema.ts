@@ -24,8 +24,7 @@ import {
 import { GRID_NAMES, GRIDS, type GridName } from '../quantize/grid';
 import { MOST_SWING, STRAIGHT } from '../quantize/swing';
 import { MAX_TEMPO, MIN_TEMPO, PPQ } from '../time/ticks';
-import { CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from '../sequence/moves';
-import { MOST_GLIDE, ROLL_STROKES } from '../sequence/roll';
+import { CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from './moves';
 import { FIRST_LAUNCHING } from './create';
 import { KIT_IDS, type KitId } from './kits';
 import { MOST_OCTAVES, SCALES, TONE_VOICES, type ScaleName, type ToneVoice } from './tones';
@@ -49,6 +48,7 @@ import {
   type CountIn,
   type Drop,
 } from './set';
+import { MOST_GLIDE, ROLL_STROKES } from './roll';
 
 /** The longest pattern: 64 bars of twelve quarters. */
 const MAX_TICKS = 64 * 12 * PPQ;

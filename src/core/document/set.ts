@@ -1,27 +1,17 @@
-import type { Loudness } from '../loudness/loudness';
-import type { Move } from '../sequence/moves';
-import type { Roll } from '../sequence/roll';
+import type { Loudness } from './loudness';
+import type { Move } from './moves';
 import type { Feel } from '../quantize/feel';
 import type { GridName } from '../quantize/grid';
 import type { Snap } from '../quantize/place';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import type { KitId } from './kits';
 import type { Tones } from './tones';
+import type { Roll } from './roll';
+
+export * from './limits';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
 export const SCHEMA_VERSION = 4;
-
-export const PADS = 16;
-export const PATTERN_SLOTS = 16;
-export const MAX_SLOTS = 256;
-export const MAX_NAME = 120;
-export const MAX_TRACKS = 16;
-/** Far above what hands can play into a pattern; a bound so that a broken file cannot freeze the app. */
-export const MAX_HITS = 20000;
-export const LOOP_BARS = [1, 2, 4, 8] as const;
-
-/** Semitones by which a hit may differ from its sound. */
-export const MOST_PITCH = 24;
 
 /** One stroke, as it was played and how it is placed. Placing is computed on the way to the ear (see `placedTick`). */
 export interface Hit {
@@ -119,9 +109,6 @@ export interface Chain {
   again: boolean;
 }
 
-export const MAX_LINKS = 64;
-export const MAX_TIMES = 64;
-
 /** What a section does with one track: a slot plays, its chain does, or it stops (null). */
 export interface SectionPart {
   channel: number;
@@ -141,8 +128,6 @@ export interface Section {
   /** The section that follows, 'stop', or absent: it goes on. */
   then?: number | 'stop';
 }
-
-export const MAX_SECTIONS = 64;
 
 /** When what is launched takes over. */
 export const DROPS = ['now', 'beat', 'bar', 'loop', 'bars2', 'bars4'] as const;

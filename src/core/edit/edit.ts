@@ -1,5 +1,5 @@
 import { idsFrom, type Hit, type LoopWindow, type Pattern } from '../document/set';
-import type { Control, MovePoint } from '../sequence/moves';
+import type { Control, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
 import { withPoints } from './editMoves';
 import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';

@@ -2,9 +2,9 @@ import fc from 'fast-check';
 import type { Hit, Pattern } from '../document/set';
 import { loopPosition, SHORTEST_LOOP, windowOf } from '../sequence/loopWindow';
 import { soundingHits } from '../sequence/soundingHits';
-import { TrackPlayer } from '../sequence/trackPlayer';
 import { edited, type Edit } from './edit';
 import { cropped, doubled, doubledEmpty, fitLength, withLength, withWindow } from './length';
+import { PatternPlayer } from '../sequence/patternPlayer';
 
 const BAR = 3840;
 const snap = { grid: 240, strength: 1 };
@@ -58,7 +58,7 @@ test('5,000 random sequences of window and length edits: no hit is lost, and the
     fc.constant<Edit>({ kind: 'double', firstId: -1 }),
     fc.constant<'crop'>('crop'),
   );
-  const player = new TrackPlayer();
+  const player = new PatternPlayer();
   fc.assert(
     fc.property(
       fc.array(fc.double({ min: -120, max: 4 * BAR - 1, noNaN: true }), { maxLength: 12 }),
@@ -87,7 +87,7 @@ test('5,000 random sequences of window and length edits: no hit is lost, and the
           if (after.size !== p.hits.length) return false;
           const { start, length } = windowOf(p);
           if (!(start >= 0 && length >= SHORTEST_LOOP && start + length <= p.length)) return false;
-          player.load(p.length, new Float64Array(0));
+          player.load(p.length, new Float64Array(0), null);
           player.setWindow(p.window?.start ?? 0, p.window?.length ?? 0);
           player.launchTick = launch;
           // By the definition: as many ticks after the window's start as have gone by, whole turns left out.

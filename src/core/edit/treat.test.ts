@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { GHOST, treatedVelocity, type Loudness } from '../loudness/loudness';
+import { GHOST, treatedVelocity, type Loudness } from '../document/loudness';
 import type { Hit, Pattern } from '../document/set';
 import { passOf, soundingHits } from '../sequence/soundingHits';
 import { ticksToMs } from '../time/ticks';

@@ -1,4 +1,4 @@
-import type { Loudness } from '../loudness/loudness';
+import type { Loudness } from '../document/loudness';
 import type { Lane, Pattern } from '../document/set';
 import { passOf } from '../sequence/soundingHits';
 import { AS_PLAYED, type Feel } from '../quantize/feel';

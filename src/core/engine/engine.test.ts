@@ -2,22 +2,38 @@ import { CEILING, LIMITER_LATENCY } from '../sound/limiter';
 import { AS_IT_IS } from '../launch/launchState';
 import { demoSet } from '../document/create';
 import { gridTicks, INPUT_GRIDS } from '../quantize/grid';
-import { renderCommands, renderLoop, trackInstructions } from './offline';
+import { renderCommands, renderLoop } from './offline';
 import { Engine } from './engine';
-import { at, decodeEvents, type Command, type Instruction } from './protocol';
 import { hits, Rig } from './rig.testing';
+import { at, type Command, type Instruction } from '../protocol/commands';
+import { decodeEvents } from '../protocol/events';
+import { slotInstructions, trackInstructions } from '../protocol/fromDocument';
+import { CONTROLS, moveIndex, type Control } from '../document/moves';
 
 const SR = 48000;
 const BAR = 3840;
 
-const loop = (length = BAR, data = hits()): Instruction => ['pattern', 0, 0, length, 0, data];
+const loop = (length = BAR, data = hits()): Instruction => ({
+  type: 'pattern',
+  track: 0,
+  slot: 0,
+  revision: 0,
+  length,
+  seen: 0,
+  hits: data,
+  feels: null,
+});
 /** Frames of a quarter at 120 BPM, at which most tests run. */
 const BEAT = 24000;
 
 describe('playing a pattern', () => {
   test('every hit is on its frame, pass after pass', () => {
     const rig = new Rig()
-      .tell(['tempo', 112], loop(BAR, hits([0, 0, 1], [961, 2, 2], [3839, 4, 3])), ['play', 0, 0])
+      .tell({ type: 'tempo', bpm: 112 }, loop(BAR, hits([0, 0, 1], [961, 2, 2], [3839, 4, 3])), {
+        type: 'play',
+        startTick: 0,
+        countInTicks: 0,
+      })
       .runTo(SR * 30);
     const perTick = (SR * 60) / (112 * 960);
     const expected = Array.from({ length: 20 }, (_, pass) => pass).flatMap((pass) =>
@@ -29,14 +45,14 @@ describe('playing a pattern', () => {
   });
 
   test('a tempo change neither stops nor shifts the music', () => {
-    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4])), [
-      'play',
-      0,
-      0,
-    ]);
+    const rig = new Rig().tell(
+      { type: 'tempo', bpm: 120 },
+      loop(BAR, hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4])),
+      { type: 'play', startTick: 0, countInTicks: 0 },
+    );
     rig
       .runTo(BEAT * 2.5)
-      .tell(['tempo', 60])
+      .tell({ type: 'tempo', bpm: 60 })
       .runTo(BEAT * 8);
     // Half a beat is left of beat 3 when the tempo halves: it takes as long as a whole one took.
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([0, BEAT, 2 * BEAT, 3.5 * BEAT, 5.5 * BEAT, 7.5 * BEAT]);
@@ -45,7 +61,11 @@ describe('playing a pattern', () => {
   test('after two hours every onset is still within a sample', () => {
     // A low rate, so that two hours take seconds; the arithmetic is the same.
     const rate = 1000;
-    const rig = new Rig(4096, rate).tell(['tempo', 174], loop(BAR, hits([0, 1, 1], [240, 1, 2])), ['play', 0, 0]);
+    const rig = new Rig(4096, rate).tell({ type: 'tempo', bpm: 174 }, loop(BAR, hits([0, 1, 1], [240, 1, 2])), {
+      type: 'play',
+      startTick: 0,
+      countInTicks: 0,
+    });
     rig.runTo(rate * 7200);
     const perTick = (rate * 60) / (174 * 960);
     const sounded = rig.of('sounded');
@@ -58,7 +78,9 @@ describe('playing a pattern', () => {
 
   test('a longer or shorter loop takes over at once, where the song is', () => {
     const two = hits([0, 0, 1], [BAR, 2, 2]);
-    const rig = new Rig().tell(['tempo', 120], loop(2 * BAR, two), ['play', 0, 0]).runTo(BEAT * 2);
+    const rig = new Rig()
+      .tell({ type: 'tempo', bpm: 120 }, loop(2 * BAR, two), { type: 'play', startTick: 0, countInTicks: 0 })
+      .runTo(BEAT * 2);
     rig
       .tell(loop(BAR, hits([0, 0, 1])))
       .runTo(BEAT * 9)
@@ -74,22 +96,24 @@ describe('playing a pattern', () => {
   });
 
   test('the count-in clicks, the pattern waits for its end', () => {
-    const rig = new Rig().tell(['tempo', 120], loop(BAR, hits([0, 0, 1])), ['play', 0, BAR]).runTo(BEAT * 4 + 100);
+    const rig = new Rig()
+      .tell({ type: 'tempo', bpm: 120 }, loop(BAR, hits([0, 0, 1])), { type: 'play', startTick: 0, countInTicks: BAR })
+      .runTo(BEAT * 4 + 100);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4]);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: -BAR, playing: true, fromTick: 0 });
   });
 
   test('stopping keeps the place, also that from which a count-in was to begin', () => {
     const rig = new Rig()
-      .tell(['tempo', 120], loop(), ['play', 0, 0])
+      .tell({ type: 'tempo', bpm: 120 }, loop(), { type: 'play', startTick: 0, countInTicks: 0 })
       .runTo(BEAT * 3)
-      .tell(['stop'])
+      .tell({ type: 'stop' })
       .runTo(BEAT * 4);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 2880, playing: false, recording: false });
     rig
-      .tell(['play', 0, BAR])
+      .tell({ type: 'play', startTick: 0, countInTicks: BAR })
       .runTo(BEAT * 5)
-      .tell(['stop'])
+      .tell({ type: 'stop' })
       .runTo(BEAT * 6);
     expect(rig.of('anchor').at(-1)).toMatchObject({ tick: 0, playing: false });
   });
@@ -97,20 +121,21 @@ describe('playing a pattern', () => {
 
 describe('a loop window', () => {
   const beats = hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4]);
-  const playing = () => new Rig().tell(['tempo', 120], loop(BAR, beats), ['play', 0, 0]);
+  const playing = () =>
+    new Rig().tell({ type: 'tempo', bpm: 120 }, loop(BAR, beats), { type: 'play', startTick: 0, countInTicks: 0 });
   const sounded = (rig: Rig) => rig.of('sounded').map((e) => [e.frame / BEAT, e.id]);
 
   test('takes over on the spot, and the whole pattern comes back where it would have been', () => {
     const rig = playing().runTo(BEAT * 2.5);
-    rig.tell(['window', 0, 0, 960, 960, 0]).runTo(BEAT * 5.5);
-    rig.tell(['window', 0, 0, 0, 0, 0]).runTo(BEAT * 7.5);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 960, length: 960, on: 0 }).runTo(BEAT * 5.5);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 0, length: 0, on: 0 }).runTo(BEAT * 7.5);
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 2], [4, 2], [5, 2], [6, 3], [7, 4]]); // prettier-ignore
   });
 
   test('takes over on the next beat or bar, before what is played there, and says so ahead', () => {
     const rig = playing().runTo(BEAT * 1.5);
-    rig.tell(['window', 0, 0, 0, 480, BAR]).runTo(BEAT * 5.9);
-    rig.tell(['window', 0, 0, 2880, 960, 960]).runTo(BEAT * 7.5);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 0, length: 480, on: BAR }).runTo(BEAT * 5.9);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 2880, length: 960, on: 960 }).runTo(BEAT * 7.5);
     // The half beat has one hit, every half beat from the bar line on.
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [4.5, 1], [5, 1], [5.5, 1], [6, 4], [7, 4]]); // prettier-ignore
     const told = rig.events
@@ -131,22 +156,29 @@ describe('a loop window', () => {
 
   test('is taken back before its time by asking for the one that goes round', () => {
     const rig = playing().runTo(BEAT * 1.5);
-    rig.tell(['window', 0, 0, 960, 960, BAR]).runTo(BEAT * 2.5);
-    rig.tell(['window', 0, 0, 0, 0, BAR]).runTo(BEAT * 5.5);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 960, length: 960, on: BAR }).runTo(BEAT * 2.5);
+    rig.tell({ type: 'loopWindow', track: 0, slot: 0, start: 0, length: 0, on: BAR }).runTo(BEAT * 5.5);
     expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 1], [5, 2]]); // prettier-ignore
   });
 
   test('waits through a tempo change for the same bar line', () => {
     const rig = playing()
-      .tell(['window', 0, 0, 960, 960, BAR])
+      .tell({ type: 'loopWindow', track: 0, slot: 0, start: 960, length: 960, on: BAR })
       .runTo(BEAT * 2);
-    rig.tell(['tempo', 60]).runTo(BEAT * 6.5);
+    rig.tell({ type: 'tempo', bpm: 60 }).runTo(BEAT * 6.5);
     expect(sounded(rig).at(-1)).toEqual([6, 2]);
   });
 
   test('what is recorded in it lies in the pattern where it was heard', () => {
-    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['window', 0, 0, 960, 960, 0]);
-    rig.tell(['record', true, 1], ['play', 0, 0]);
+    const rig = new Rig().tell({ type: 'tempo', bpm: 120 }, { type: 'inputQuantize', grid: 240, on: true }, loop(), {
+      type: 'loopWindow',
+      track: 0,
+      slot: 0,
+      start: 960,
+      length: 960,
+      on: 0,
+    });
+    rig.tell({ type: 'record', on: true, session: 1 }, { type: 'play', startTick: 0, countInTicks: 0 });
     // On the and of a beat; and just before the window comes round: to its first step.
     rig
       .strike(BEAT * 2.5 + 100, 0, 1)
@@ -161,16 +193,25 @@ describe('a loop window', () => {
 
   test('loops of 3, 4, 5 and 7 steps keep to their places for twenty minutes, each within a sample', () => {
     const rate = 4000; // a low rate, so that it takes seconds; the arithmetic is the same
-    const rig = new Rig(4096, rate).tell(['tempo', 113.7]);
+    const rig = new Rig(4096, rate).tell({ type: 'tempo', bpm: 113.7 });
     const steps = [3, 4, 5, 7];
     steps.forEach((count, t) => {
       rig.tell(
-        ['pattern', t, 0, BAR, 0, hits([0, 0, t + 1], [240 * (count - 1), 0, t + 11])],
-        ['window', t, 0, 0, count * 240, 0],
-        ['launch', t, 0, 0, false],
+        {
+          type: 'pattern',
+          track: t,
+          slot: 0,
+          revision: 0,
+          length: BAR,
+          seen: 0,
+          hits: hits([0, 0, t + 1], [240 * (count - 1), 0, t + 11]),
+          feels: null,
+        },
+        { type: 'loopWindow', track: t, slot: 0, start: 0, length: count * 240, on: 0 },
+        { type: 'launch', track: t, slot: 0, on: 0, inPlace: false },
       );
     });
-    rig.tell(['play', 0, 0]).runTo(rate * 1200);
+    rig.tell({ type: 'play', startTick: 0, countInTicks: 0 }).runTo(rate * 1200);
     const perTick = (rate * 60) / (113.7 * 960);
     const lengthInTicks = (1200 * 113.7 * 960) / 60;
     let met = 0;
@@ -189,7 +230,7 @@ describe('a loop window', () => {
 });
 
 describe('what a hit can have', () => {
-  const play = (...rows: Parameters<typeof hits>) => new Rig().tell(['tempo', 120], loop(BAR, hits(...rows)), ['play', 0, 0]); // prettier-ignore
+  const play = (...rows: Parameters<typeof hits>) => new Rig().tell({ type: 'tempo', bpm: 120 }, loop(BAR, hits(...rows)), { type: 'play', startTick: 0, countInTicks: 0 }); // prettier-ignore
   const heard = (rig: Rig) => rig.of('sounded').map((e) => [e.frame / BEAT, Math.round(e.velocity * 100) / 100]);
 
   test('a roll shares its time evenly and swells or falls away, over the loop end too', () => {
@@ -207,8 +248,8 @@ describe('what a hit can have', () => {
   test('a roll goes on though the tempo changes, and ends with the song', () => {
     const roll = { strokes: 8, over: 960, swell: 0, glide: 0 };
     const rig = play([0, 4, 1, { roll }]).runTo(BEAT / 2 - 10);
-    rig.tell(['tempo', 60]).runTo(BEAT);
-    rig.tell(['stop']).runTo(BEAT * 3);
+    rig.tell({ type: 'tempo', bpm: 60 }).runTo(BEAT);
+    rig.tell({ type: 'stop' }).runTo(BEAT * 3);
     // The fourth eighth of a beat was all but over when the tempo halved: what is left of it takes twice as long.
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([0, 3000, 6000, 9000, 12010, 18010]);
   });
@@ -218,7 +259,7 @@ describe('what a hit can have', () => {
       play([0, 4, 1, { odds: 0.3 }], [960, 4, 2, { odds: 0.3 }], [1920, 4, 3], [2880, 4, 4, { odds: 0 }]);
     const passes = 1000;
     const rate = BEAT * 4;
-    const rig = new Rig(4096, 2000).tell(['tempo', 120], loop(BAR, hits([0, 4, 1, { odds: 0.3 }], [2880, 4, 4, { odds: 0 }])), ['play', 0, 0]); // prettier-ignore
+    const rig = new Rig(4096, 2000).tell({ type: 'tempo', bpm: 120 }, loop(BAR, hits([0, 4, 1, { odds: 0.3 }], [2880, 4, 4, { odds: 0 }])), { type: 'play', startTick: 0, countInTicks: 0 }); // prettier-ignore
     rig.runTo(passes * 4 * 1000);
     const count = rig.of('sounded').length;
     // Four standard deviations of a binomial with 1000 trials at 0.3: 58.
@@ -230,7 +271,7 @@ describe('what a hit can have', () => {
   });
 
   test('a muted pad is silent in the pattern and answers the hand', () => {
-    const rig = play([0, 4, 1], [960, 0, 2]).tell(['heardPads', 0, 0xffff & ~(1 << 4)]);
+    const rig = play([0, 4, 1], [960, 0, 2]).tell({ type: 'heardPads', track: 0, pads: 0xffff & ~(1 << 4) });
     rig.strike(BEAT * 2, 4, 9).runTo(BEAT * 4.5);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 2, 9].slice(1));
   });
@@ -238,22 +279,28 @@ describe('what a hit can have', () => {
   test('Moves and hands shape the stroke: what is lower, darker, shorter or aside sounds so', () => {
     const level = (data: Float32Array) => Math.sqrt(data.reduce((sum, x) => sum + x * x, 0) / data.length);
     const render = (...more: Instruction[]) =>
-      renderCommands([at(0, ['tempo', 120]), at(0, loop(BAR, hits([0, 10, 1]))), at(0, ['launch', 0, 0, 0, false]), ...more.map((i) => at(0, i)), at(0, ['play', 0, 0])], SR, SR); // prettier-ignore
+      renderCommands([at(0, { type: 'tempo', bpm: 120 }), at(0, loop(BAR, hits([0, 10, 1]))), at(0, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }), ...more.map((i) => at(0, i)), at(0, { type: 'play', startTick: 0, countInTicks: 0 })], SR, SR); // prettier-ignore
     const plain = render();
-    const move = (control: number, ...points: number[]): Instruction => ['moves', 0, 0, new Float64Array([control, 10, points.length / 2, ...points])]; // prettier-ignore
-    expect(level(render(move(3, 0, 0.5)).left) / level(plain.left)).toBeCloseTo(0.5, 1);
-    expect(level(render(move(4, 0, 1)).left)).toBeLessThan(level(plain.left) / 3);
+    const move = (control: Control, ...points: number[]): Instruction => ({ type: 'moves', track: 0, slot: 0, revision: 0, points: new Float64Array([moveIndex(10, CONTROLS.indexOf(control)), points.length / 2, ...points]) }); // prettier-ignore
+    expect(level(render(move('level', 0, 0.5)).left) / level(plain.left)).toBeCloseTo(0.5, 1);
+    expect(level(render(move('pan', 0, 1)).left)).toBeLessThan(level(plain.left) / 3);
     const tail = (s: { left: Float32Array }) => level(s.left.slice(SR / 4));
-    expect(tail(render(move(2, 0, -3)))).toBeLessThan(tail(plain) / 20);
+    expect(tail(render(move('decay', 0, -3)))).toBeLessThan(tail(plain) / 20);
     // A hand on the control takes the place of the Move, and lets go again.
-    const held = render(move(3, 0, 0.5), ['turn', 0, 10, 3, 1]);
+    const held = render(move('level', 0, 0.5), { type: 'turn', track: 0, pad: 10, control: 'level', value: 1 });
     expect(held.left).toEqual(plain.left);
-    expect(render(move(3, 0, 0.5), ['turn', 0, 10, 3, 1], ['turn', 0, 10, 3, NaN]).left).not.toEqual(plain.left);
+    expect(
+      render(
+        move('level', 0, 0.5),
+        { type: 'turn', track: 0, pad: 10, control: 'level', value: 1 },
+        { type: 'turn', track: 0, pad: 10, control: 'level', value: NaN },
+      ).left,
+    ).not.toEqual(plain.left);
   });
 
   test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being one', () => {
     const render = (pad: number, pitch: number) =>
-      renderCommands([at(0, ['tempo', 60]), at(0, loop(BAR, hits([0, pad, 1, { pitch }]))), at(0, ['launch', 0, 0, 0, false]), at(0, ['play', 0, 0])], SR, SR).left; // prettier-ignore
+      renderCommands([at(0, { type: 'tempo', bpm: 60 }), at(0, loop(BAR, hits([0, pad, 1, { pitch }]))), at(0, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }), at(0, { type: 'play', startTick: 0, countInTicks: 0 })], SR, SR).left; // prettier-ignore
     const crossings = (data: Float32Array) => {
       let count = 0;
       for (let i = SR / 8 + 1; i < SR / 2; i++) if (data[i - 1]! < 0 && data[i]! >= 0) count++;
@@ -269,7 +316,14 @@ describe('what a hit can have', () => {
 
 describe('recording', () => {
   const recording = (...more: Instruction[]) =>
-    new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ...more, ['record', true, 7], ['play', 0, 0]);
+    new Rig().tell(
+      { type: 'tempo', bpm: 120 },
+      { type: 'inputQuantize', grid: 240, on: true },
+      loop(),
+      ...more,
+      { type: 'record', on: true, session: 7 },
+      { type: 'play', startTick: 0, countInTicks: 0 },
+    );
 
   test('a stroke sounds at once and is on the grid from the next pass', () => {
     const rig = recording()
@@ -299,7 +353,13 @@ describe('recording', () => {
   });
 
   test('struck in the last half grid of the count-in, it belongs to bar 1 beat 1; earlier it is practice', () => {
-    const rig = new Rig().tell(['tempo', 120], ['quantize', 240, true], loop(), ['record', true, 1], ['play', 0, BAR]);
+    const rig = new Rig().tell(
+      { type: 'tempo', bpm: 120 },
+      { type: 'inputQuantize', grid: 240, on: true },
+      loop(),
+      { type: 'record', on: true, session: 1 },
+      { type: 'play', startTick: 0, countInTicks: BAR },
+    );
     rig
       .strike(BEAT * 4 - 4000, 2, 1)
       .strike(BEAT * 4 - 1000, 0, 2)
@@ -316,7 +376,7 @@ describe('recording', () => {
     const rig = recording()
       .strike(BEAT * 4 - 700, 0, 1)
       .runTo(BEAT * 5)
-      .tell(['stop'], ['locate', 0], ['play', 0, 0]);
+      .tell({ type: 'stop' }, { type: 'locate', tick: 0 }, { type: 'play', startTick: 0, countInTicks: 0 });
     rig.runTo(BEAT * 5 + BEAT * 4.5);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT * 4 - 700, BEAT * 5, BEAT * 9]);
   });
@@ -330,7 +390,7 @@ describe('recording', () => {
   test('a stroke heard before a tempo change is mapped with the tempo it was heard at', () => {
     const rig = recording()
       .runTo(BEAT + 1000)
-      .tell(['tempo', 240])
+      .tell({ type: 'tempo', bpm: 240 })
       .strike(BEAT + 3000, 0, 1, 3000)
       .runTo(BEAT * 2);
     expect(rig.of('recorded')[0]!.struck).toBeCloseTo(960, 9);
@@ -339,7 +399,7 @@ describe('recording', () => {
   test('a stroke heard before the stop is still recorded, one after it is not', () => {
     const rig = recording()
       .runTo(BEAT)
-      .tell(['stop'])
+      .tell({ type: 'stop' })
       .strike(BEAT + 2000, 0, 1, 4000)
       .strike(BEAT + 9000, 2, 2)
       .runTo(BEAT * 2);
@@ -347,7 +407,7 @@ describe('recording', () => {
   });
 
   test('unquantized, the placed tick is the struck one', () => {
-    const rig = recording(['quantize', 240, false])
+    const rig = recording({ type: 'inputQuantize', grid: 240, on: false })
       .strike(BEAT + 700, 0, 1)
       .runTo(BEAT * 6);
     expect(rig.of('sounded').map((e) => e.frame)).toEqual([BEAT + 700, BEAT * 5 + 700]);
@@ -356,10 +416,16 @@ describe('recording', () => {
 
   test('with the tempo changed 112 -> 140 -> 87 while recording, every placed tick is exactly on the grid', () => {
     for (const grid of INPUT_GRIDS.map(gridTicks)) {
-      const rig = new Rig().tell(['tempo', 112], ['quantize', grid, true], loop(), ['record', true, 1], ['play', 0, 0]);
+      const rig = new Rig().tell(
+        { type: 'tempo', bpm: 112 },
+        { type: 'inputQuantize', grid, on: true },
+        loop(),
+        { type: 'record', on: true, session: 1 },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      );
       const tempos = [112, 140, 87];
       for (let i = 1; i <= 90; i++) {
-        if (i % 30 === 0) rig.tell(['tempo', tempos[i / 30]! ?? 87]);
+        if (i % 30 === 0) rig.tell({ type: 'tempo', bpm: tempos[i / 30]! ?? 87 });
         rig.strike(i * 7919, i % 16, i);
       }
       rig.runTo(SR * 16);
@@ -375,15 +441,37 @@ describe('recording', () => {
       .strike(BEAT, 0, 1)
       .runTo(BEAT + 100);
     // The page sends an edit made before it heard of the stroke (seen = 0), then one made after (seen = 1).
-    rig.tell(['pattern', 0, 0, BAR, 0, hits([1920, 2, 50])]).runTo(BEAT * 5 + 100);
+    rig
+      .tell({
+        type: 'pattern',
+        track: 0,
+        slot: 0,
+        revision: 0,
+        length: BAR,
+        seen: 0,
+        hits: hits([1920, 2, 50]),
+        feels: null,
+      })
+      .runTo(BEAT * 5 + 100);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1]);
-    rig.tell(['pattern', 0, 0, BAR, 1, hits([1920, 2, 50])]).runTo(BEAT * 9 + 100);
+    rig
+      .tell({
+        type: 'pattern',
+        track: 0,
+        slot: 0,
+        revision: 0,
+        length: BAR,
+        seen: 1,
+        hits: hits([1920, 2, 50]),
+        feels: null,
+      })
+      .runTo(BEAT * 9 + 100);
     expect(rig.of('sounded').map((e) => e.id)).toEqual([1, 50, 1, 50]);
   });
 
   test('not armed, nothing is recorded', () => {
     const rig = new Rig()
-      .tell(['tempo', 120], loop(), ['play', 0, 0])
+      .tell({ type: 'tempo', bpm: 120 }, loop(), { type: 'play', startTick: 0, countInTicks: 0 })
       .strike(BEAT, 0, 1)
       .runTo(BEAT * 6);
     expect(rig.of('recorded')).toEqual([]);
@@ -394,7 +482,12 @@ describe('recording', () => {
 describe('held pads', () => {
   const held = () =>
     new Rig()
-      .tell(['tempo', 120], loop(), ['record', true, 1], ['play', 0, 0])
+      .tell(
+        { type: 'tempo', bpm: 120 },
+        loop(),
+        { type: 'record', on: true, session: 1 },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
       .strike(BEAT, 5, 1)
       .runTo(BEAT + 100);
   const lengths = (rig: Rig) => rig.of('released').map((e) => [e.id, e.length]);
@@ -402,7 +495,7 @@ describe('held pads', () => {
   test('the length is from the stroke to the release', () => {
     const rig = held()
       .runTo(BEAT * 2)
-      .tell(['padUp', 0, 5, BEAT * 2 + LIMITER_LATENCY])
+      .tell({ type: 'padUp', track: 0, pad: 5, heard: BEAT * 2 + LIMITER_LATENCY })
       .runTo(BEAT * 3);
     expect(lengths(rig)).toEqual([[1, 960]]);
   });
@@ -410,21 +503,24 @@ describe('held pads', () => {
   test('across the loop end it goes on, at most once round', () => {
     const rig = held()
       .runTo(BEAT * 4.5)
-      .tell(['padUp', 0, 5, BEAT * 4.5 + LIMITER_LATENCY])
+      .tell({ type: 'padUp', track: 0, pad: 5, heard: BEAT * 4.5 + LIMITER_LATENCY })
       .runTo(BEAT * 5);
     expect(lengths(rig)).toEqual([[1, 3360]]);
     const long = held()
       .runTo(BEAT * 9)
-      .tell(['padUp', 0, 5, BEAT * 9 + LIMITER_LATENCY])
+      .tell({ type: 'padUp', track: 0, pad: 5, heard: BEAT * 9 + LIMITER_LATENCY })
       .runTo(BEAT * 10);
     expect(lengths(long)).toEqual([[1, BAR]]);
   });
 
   test.each<[string, Instruction]>([
-    ['a stop', ['stop']],
-    ['a change of kit', ['kit', 0, 'polished-floor']],
-    ['a controller that goes away', ['releaseAll']],
-    ['the same pad struck again', ['padDown', 0, 5, 1, BEAT * 3 + LIMITER_LATENCY, 2]],
+    ['a stop', { type: 'stop' }],
+    ['a change of kit', { type: 'kit', track: 0, kit: 'polished-floor' }],
+    ['a controller that goes away', { type: 'releaseAll' }],
+    [
+      'the same pad struck again',
+      { type: 'padDown', track: 0, pad: 5, velocity: 1, heard: BEAT * 3 + LIMITER_LATENCY, id: 2 },
+    ],
   ])('is released by %s', (_, instruction) => {
     const rig = held()
       .runTo(BEAT * 3)
@@ -432,25 +528,28 @@ describe('held pads', () => {
       .runTo(BEAT * 4);
     expect(lengths(rig)).toEqual([[1, 1920]]);
     // The finger that comes up later finds nothing held.
-    rig.tell(['padUp', 0, 5, BEAT * 4 + LIMITER_LATENCY]).runTo(BEAT * 5);
+    rig.tell({ type: 'padUp', track: 0, pad: 5, heard: BEAT * 4 + LIMITER_LATENCY }).runTo(BEAT * 5);
     expect(rig.of('released').filter((e) => e.id === 1)).toHaveLength(1);
   });
 });
 
 describe('the sound', () => {
+  const DEMO = demoSet().tracks[0]!;
   const performance: Command[] = [
-    ...trackInstructions(demoSet().tracks[0]!, 0).map((i) => at(0, i)),
-    at(0, ['launch', 0, 0, 0, false]),
-    at(0, ['tempo', 112]),
-    at(0, ['metronome', true, 1, 0, 0, 0]),
-    at(500, ['play', 0, 0]),
-    at(50001, ['record', true, 1]),
-    at(60007, ['padDown', 0, 10, 1, 60000, 900]),
-    at(70003, ['tempo', 163.7]),
-    at(90000, ['track', 0, 0.3]),
-    at(120001, ['padDown', 0, 6, 0.4, 119000, 901]),
-    at(120301, ['padDown', 0, 4, 0.9, 119900, 902]),
-    at(150000, ['stop']),
+    ...[...trackInstructions(0, DEMO), ...slotInstructions({ track: 0, slot: 0 }, DEMO.patterns[0]!)].map((i) =>
+      at(0, i),
+    ),
+    at(0, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }),
+    at(0, { type: 'tempo', bpm: 112 }),
+    at(0, { type: 'metronome', on: true, level: 1, sound: 'wood', when: 'always', between: 0 }),
+    at(500, { type: 'play', startTick: 0, countInTicks: 0 }),
+    at(50001, { type: 'record', on: true, session: 1 }),
+    at(60007, { type: 'padDown', track: 0, pad: 10, velocity: 1, heard: 60000, id: 900 }),
+    at(70003, { type: 'tempo', bpm: 163.7 }),
+    at(90000, { type: 'trackLevel', track: 0, level: 0.3 }),
+    at(120001, { type: 'padDown', track: 0, pad: 6, velocity: 0.4, heard: 119000, id: 901 }),
+    at(120301, { type: 'padDown', track: 0, pad: 4, velocity: 0.9, heard: 119900, id: 902 }),
+    at(150000, { type: 'stop' }),
   ];
 
   test('is the same at any block size', () => {
@@ -464,8 +563,12 @@ describe('the sound', () => {
   });
 
   test('never exceeds the ceiling of -1 dBFS, and is limited only when it must be', () => {
-    const all: Command[] = Array.from({ length: 16 }, (_, pad) => at(1000, ['padDown', 0, pad, 1, 0, pad + 1]));
-    const again: Command[] = Array.from({ length: 16 }, (_, pad) => at(1500, ['padDown', 0, pad, 1, 0, pad + 20]));
+    const all: Command[] = Array.from({ length: 16 }, (_, pad) =>
+      at(1000, { type: 'padDown', track: 0, pad, velocity: 1, heard: 0, id: pad + 1 }),
+    );
+    const again: Command[] = Array.from({ length: 16 }, (_, pad) =>
+      at(1500, { type: 'padDown', track: 0, pad, velocity: 1, heard: 0, id: pad + 20 }),
+    );
     const { left, right } = renderCommands([...all, ...again], SR, SR);
     const loudest = Math.max(...left.map(Math.abs), ...right.map(Math.abs));
     expect(loudest).toBeLessThanOrEqual(CEILING * (1 + 1e-6));
@@ -474,13 +577,19 @@ describe('the sound', () => {
   });
 
   test('comes to true silence', () => {
-    const { left } = renderCommands([at(0, ['padDown', 0, 10, 1, 0, 1])], SR, SR * 9);
+    const { left } = renderCommands(
+      [at(0, { type: 'padDown', track: 0, pad: 10, velocity: 1, heard: 0, id: 1 })],
+      SR,
+      SR * 9,
+    );
     expect(left.subarray(SR * 8).every((x) => x === 0)).toBe(true);
   });
 
   test('a muted track is silent, and comes back', () => {
-    const mute = (frame: number, on: boolean) => at(frame, ['gate', 0, on ? 1 : 0, AS_IT_IS, 0]);
-    const strike = (frame: number, id: number) => at(frame, ['padDown', 0, 0, 1, 0, id]);
+    const mute = (frame: number, on: boolean) =>
+      at(frame, { type: 'muteSolo', track: 0, mute: on ? 1 : 0, solo: AS_IT_IS, on: 0 });
+    const strike = (frame: number, id: number) =>
+      at(frame, { type: 'padDown', track: 0, pad: 0, velocity: 1, heard: 0, id });
     const { left } = renderCommands([mute(0, true), strike(5000, 1), mute(40000, false), strike(50000, 2)], SR, 60000);
     expect(Math.max(...left.subarray(5000, 40000).map(Math.abs))).toBe(0);
     expect(Math.max(...left.subarray(50000, 60000).map(Math.abs))).toBeGreaterThan(0.2);
@@ -501,7 +610,7 @@ describe('the sound', () => {
 
 test('a queue that nobody reads loses its oldest events and counts them', () => {
   const { events } = new Engine(SR);
-  for (let i = 0; i < 3000; i++) events.push(4, i);
+  for (let i = 0; i < 3000; i++) events.add('checked', i).click = i;
   expect(events.lost).toBe(3000 - 2048);
   expect(decodeEvents(events.drain())[0]!.frame).toBe(3000 - 2048);
 });
@@ -509,9 +618,15 @@ test('a queue that nobody reads loses its oldest events and counts them', () => 
 test('a stroke whose time cannot be told, or lies ahead, counts as struck now: it is never lost', () => {
   for (const heard of [NaN, Infinity, 1e12]) {
     const rig = new Rig()
-      .tell(['tempo', 120], ['quantize', 240, false], loop(), ['record', true, 1], ['play', 0, 0])
+      .tell(
+        { type: 'tempo', bpm: 120 },
+        { type: 'inputQuantize', grid: 240, on: false },
+        loop(),
+        { type: 'record', on: true, session: 1 },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
       .runTo(BEAT);
-    rig.tell(['padDown', 0, 3, 1, heard, 1]).runTo(BEAT * 2);
+    rig.tell({ type: 'padDown', track: 0, pad: 3, velocity: 1, heard, id: 1 }).runTo(BEAT * 2);
     expect(rig.of('recorded').map((e) => e.struck)).toEqual([960]);
   }
 });

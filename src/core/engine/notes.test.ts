@@ -1,15 +1,18 @@
 import { LIMITER_LATENCY } from '../sound/limiter';
-import { noteHz } from '../document/tones';
+import { noteHz, type ToneVoice } from '../document/tones';
 import { hits, Rig } from './rig.testing';
 
 const BAR = 3840;
 const BEAT = 24000;
 const SR = 48000;
-const [BASS, KEYS] = [0, 1];
+const [BASS, KEYS] = ['bass', 'keys'] as const;
 
 /** A rig whose first track plays notes: pad 0 is this MIDI note, each further pad a semitone more. */
-function rig(voice: number, note: number, octave = 0): Rig {
-  return new Rig().tell(['tempo', 120], ['tones', 0, voice, new Float64Array(16).map((_, i) => note + i), octave]);
+function rig(voice: ToneVoice, note: number, octave = 0): Rig {
+  return new Rig().tell(
+    { type: 'tempo', bpm: 120 },
+    { type: 'notes', track: 0, layout: { voice, notes: new Float64Array(16).map((_, i) => note + i), octave } },
+  );
 }
 
 /** What is heard up to a frame. */
@@ -45,36 +48,57 @@ test.each([
   const hz = noteHz(note);
   const held = heard.subarray(SR / 4, SR / 2);
   for (const off of [0.8, 0.9, 1.12, 1.3]) expect(strength(held, hz * off)).toBeLessThan(strength(held, hz) / 3);
-  r.tell(['padUp', 0, 0, SR + LIMITER_LATENCY]);
+  r.tell({ type: 'padUp', track: 0, pad: 0, heard: SR + LIMITER_LATENCY });
   const after = listen(r, SR * 3);
   expect(level(after.subarray(SR))).toBeLessThan(level(held) / 500);
 });
 
 test('a note of a pattern lasts as long as it was held, through a tempo change, and ends with its pattern', () => {
   const r = rig(BASS, 45).tell(
-    ['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: 960 }])],
-    ['pattern', 0, 1, BAR, 0, hits()],
-    ['play', 0, 0],
+    {
+      type: 'pattern',
+      track: 0,
+      slot: 0,
+      revision: 0,
+      length: BAR,
+      seen: 0,
+      hits: hits([0, 0, 1, { length: 960 }]),
+      feels: null,
+    },
+    { type: 'pattern', track: 0, slot: 1, revision: 0, length: BAR, seen: 0, hits: hits(), feels: null },
+    { type: 'play', startTick: 0, countInTicks: 0 },
   );
   const first = listen(r, BEAT * 2);
   expect(level(first.subarray(BEAT * 0.7, BEAT * 0.95))).toBeGreaterThan(0.02);
   expect(level(first.subarray(BEAT * 1.5))).toBeLessThan(0.001);
   // The second time round at half the tempo: it lasts twice as long.
-  r.runTo(BEAT * 4).tell(['tempo', 60]);
+  r.runTo(BEAT * 4).tell({ type: 'tempo', bpm: 60 });
   const second = listen(r, BEAT * 7);
   expect(level(second.subarray(BEAT * 1.6, BEAT * 1.9))).toBeGreaterThan(0.02);
   expect(level(second.subarray(BEAT * 2.5))).toBeLessThan(0.001);
-  r.tell(['tempo', 120], ['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])]).runTo(BEAT * 11);
+  r.tell(
+    { type: 'tempo', bpm: 120 },
+    {
+      type: 'pattern',
+      track: 0,
+      slot: 0,
+      revision: 0,
+      length: BAR,
+      seen: 0,
+      hits: hits([0, 0, 1, { length: BAR }]),
+      feels: null,
+    },
+  ).runTo(BEAT * 11);
   const ringing = listen(r, BEAT * 11.2);
-  r.tell(['launch', 0, 1, 0, false]);
+  r.tell({ type: 'launch', track: 0, slot: 1, on: 0, inPlace: false });
   const cut = listen(r, BEAT * 13);
   expect(level(ringing)).toBeGreaterThan(0.02);
   expect(level(cut.subarray(BEAT))).toBeLessThan(0.001);
 });
 
 test('a note that is recorded is heard next time for as long as it was held, in the octave of the hand', () => {
-  const r = rig(KEYS, 57, 1).tell(['pattern', 0, 0, BAR, 0, hits()], ['quantize', 240, true], ['record', true, 1], ['play', 0, 0]); // prettier-ignore
-  r.strike(BEAT, 0, 1).runTo(BEAT * 2).tell(['padUp', 0, 0, BEAT * 2 + LIMITER_LATENCY], ['tones', 0, KEYS, new Float64Array(16).fill(57), 0]); // prettier-ignore
+  const r = rig(KEYS, 57, 1).tell({ type: 'pattern', track: 0, slot: 0, revision: 0, length: BAR, seen: 0, hits: hits(), feels: null }, { type: 'inputQuantize', grid: 240, on: true }, { type: 'record', on: true, session: 1 }, { type: 'play', startTick: 0, countInTicks: 0 }); // prettier-ignore
+  r.strike(BEAT, 0, 1).runTo(BEAT * 2).tell({ type: 'padUp', track: 0, pad: 0, heard: BEAT * 2 + LIMITER_LATENCY }, { type: 'notes', track: 0, layout: { voice: KEYS, notes: new Float64Array(16).fill(57), octave: 0 } }); // prettier-ignore
   r.runTo(BEAT * 4);
   const next = listen(r, BEAT * 8);
   expect(r.of('released')).toMatchObject([{ id: 1, slot: 0, length: 960 }]);
@@ -84,8 +108,20 @@ test('a note that is recorded is heard next time for as long as it was held, in 
 });
 
 test('stopped, nothing hangs; and a bass plays one note at a time', () => {
-  const r = rig(BASS, 45).tell(['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])], ['play', 0, 0]);
-  r.runTo(BEAT).tell(['stop']);
+  const r = rig(BASS, 45).tell(
+    {
+      type: 'pattern',
+      track: 0,
+      slot: 0,
+      revision: 0,
+      length: BAR,
+      seen: 0,
+      hits: hits([0, 0, 1, { length: BAR }]),
+      feels: null,
+    },
+    { type: 'play', startTick: 0, countInTicks: 0 },
+  );
+  r.runTo(BEAT).tell({ type: 'stop' });
   expect(level(listen(r, BEAT * 3).subarray(BEAT))).toBeLessThan(0.001);
   const two = rig(BASS, 45).strike(100, 0, 1).strike(BEAT, 7, 2);
   const held = listen(two, BEAT * 2).subarray(BEAT / 2);
@@ -102,14 +138,32 @@ test('high notes do not alias: what is no harmonic lies far below', () => {
 test('notes and a fade are the same at any block size', () => {
   const render = (block: number) => {
     const r = new Rig(block).tell(
-      ['tempo', 120],
-      ['tones', 0, BASS, new Float64Array(16).fill(33), 0],
-      ['tones', 1, KEYS, new Float64Array(16).fill(64), 0],
-      ['pattern', 0, 0, BAR / 4, 0, hits([0, 0, 1, { length: 333 }])],
-      ['pattern', 1, 0, BAR / 2, 0, hits([17, 3, 2, { length: 500 }])],
-      ['launch', 1, 0, 0, false],
-      ['play', 0, 0],
-      ['fade', BAR / 2, 960],
+      { type: 'tempo', bpm: 120 },
+      { type: 'notes', track: 0, layout: { voice: BASS, notes: new Float64Array(16).fill(33), octave: 0 } },
+      { type: 'notes', track: 1, layout: { voice: KEYS, notes: new Float64Array(16).fill(64), octave: 0 } },
+      {
+        type: 'pattern',
+        track: 0,
+        slot: 0,
+        revision: 0,
+        length: BAR / 4,
+        seen: 0,
+        hits: hits([0, 0, 1, { length: 333 }]),
+        feels: null,
+      },
+      {
+        type: 'pattern',
+        track: 1,
+        slot: 0,
+        revision: 0,
+        length: BAR / 2,
+        seen: 0,
+        hits: hits([17, 3, 2, { length: 500 }]),
+        feels: null,
+      },
+      { type: 'launch', track: 1, slot: 0, on: 0, inPlace: false },
+      { type: 'play', startTick: 0, countInTicks: 0 },
+      { type: 'fade', ticks: BAR / 2, on: 960 },
     );
     const heard = new Float32Array(SR * 3);
     for (let at = 0; at < heard.length; at = r.engine.frame) {
@@ -125,11 +179,26 @@ test('notes and a fade are the same at any block size', () => {
 
 test('a channel that is given to another track knows nothing of the one that was there', () => {
   const r = rig(BASS, 45)
-    .tell(['pattern', 0, 0, BAR, 0, hits([0, 0, 1, { length: BAR }])], ['play', 0, 0])
+    .tell(
+      {
+        type: 'pattern',
+        track: 0,
+        slot: 0,
+        revision: 0,
+        length: BAR,
+        seen: 0,
+        hits: hits([0, 0, 1, { length: BAR }]),
+        feels: null,
+      },
+      { type: 'play', startTick: 0, countInTicks: 0 },
+    )
     .runTo(BEAT);
-  r.tell(['drop', 0]);
+  r.tell({ type: 'removeTrack', track: 0 });
   expect(level(listen(r, BEAT * 2).subarray(BEAT / 2))).toBeLessThan(0.001);
-  r.tell(['kit', 0, 'polished-floor'], ['launch', 0, 0, 0, false]).strike(BEAT * 2.5, 4, 1);
+  r.tell(
+    { type: 'kit', track: 0, kit: 'polished-floor' },
+    { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+  ).strike(BEAT * 2.5, 4, 1);
   const hat = listen(r, BEAT * 3);
   // A hat's strength lies high, a bass note's low.
   expect(strength(hat, 9000)).toBeGreaterThan(strength(hat, noteHz(49)));

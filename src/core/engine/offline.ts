@@ -1,115 +1,14 @@
+import { currentPattern, type Track } from '../document/set';
+import { windowOf } from '../sequence/loopWindow';
 import { LIMITER_LATENCY } from '../sound/limiter';
-import { currentPattern, isPadHeard, PADS, type Pattern, type Track } from '../document/set';
-import { padNote, TONE_VOICES } from '../document/tones';
-import { isWindowed, windowOf } from '../sequence/loopWindow';
-import { CONTROLS, flatPoints } from '../sequence/moves';
-import { soundingHits, type SoundingHit } from '../sequence/soundingHits';
-import { FEEL_FIELDS, HIT, HIT_FIELDS } from '../sequence/trackPlayer';
-import { laneFeel } from '../quantize/feel';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
-import { at, type Command, type Instruction } from './protocol';
+import { at, type Command, type Instruction } from '../protocol/commands';
+import { slotInstructions, trackInstructions } from '../protocol/fromDocument';
 
 export interface Stereo {
   left: Float32Array;
   right: Float32Array;
-}
-
-/** Hits as the engine's `pattern` message takes them: HIT_FIELDS numbers each. */
-export function hitNumbers(hits: readonly SoundingHit[]): Float64Array {
-  const numbers = new Float64Array(hits.length * HIT_FIELDS);
-  hits.forEach(({ tick, struck, pad, velocity, length, id, pitch, odds, roll }, i) => {
-    const at = i * HIT_FIELDS;
-    numbers[at + HIT.TICK] = tick;
-    numbers[at + HIT.STRUCK] = struck;
-    numbers[at + HIT.PAD] = pad;
-    numbers[at + HIT.VELOCITY] = velocity;
-    numbers[at + HIT.ID] = id;
-    numbers[at + HIT.PITCH] = pitch;
-    numbers[at + HIT.ODDS] = odds;
-    numbers[at + HIT.LENGTH] = length;
-    if (!roll) return;
-    numbers[at + HIT.STROKES] = roll.strokes;
-    numbers[at + HIT.OVER] = roll.over;
-    numbers[at + HIT.SWELL] = roll.swell;
-    numbers[at + HIT.GLIDE] = roll.glide;
-  });
-  return numbers;
-}
-
-/** The Feels that place new strokes, FEEL_FIELDS numbers a pad; nothing when no pad has one. */
-function feelNumbers(pattern: Pattern): Float64Array | undefined {
-  if (!pattern.feel && !pattern.lanes?.some((lane) => lane.feel)) return undefined;
-  const numbers = new Float64Array(PADS * FEEL_FIELDS);
-  for (let pad = 0; pad < PADS; pad++) {
-    const feel = laneFeel(pattern, pad);
-    const swing = feel?.swing;
-    numbers.set(
-      [feel?.grid ?? -1, feel?.strength ?? 0, swing?.unit ?? 0, swing?.ratio ?? 0, feel?.spare ?? 0],
-      pad * FEEL_FIELDS,
-    );
-  }
-  return numbers;
-}
-
-/** Tells an engine what lies in a slot. */
-export function patternInstruction(track: number, slot: number, pattern: Pattern | null, seen: number): Instruction {
-  if (!pattern) return ['pattern', track, slot, 0, seen, new Float64Array(0)];
-  return ['pattern', track, slot, pattern.length, seen, hitNumbers(soundingHits(pattern)), feelNumbers(pattern)];
-}
-
-/**
- * Tells an engine the stretch of a pattern that goes round.
- * @param on step of song ticks at whose next line it takes over, 0 for at once
- */
-export function windowInstruction(track: number, slot: number, pattern: Pattern | null, on = 0): Instruction {
-  if (!pattern || !isWindowed(pattern)) return ['window', track, slot, 0, 0, on];
-  const { start, length } = windowOf(pattern);
-  return ['window', track, slot, start, length, on];
-}
-
-/** Tells an engine the Moves of a pattern. */
-export function movesInstruction(track: number, slot: number, pattern: Pattern | null): Instruction {
-  const moves = (pattern?.moves ?? []).filter(({ points }) => points.length > 0);
-  const numbers = moves.flatMap(({ pad, control, points }) => [
-    ...[CONTROLS.indexOf(control), pad, points.length],
-    ...flatPoints(points),
-  ]);
-  return ['moves', track, slot, new Float64Array(numbers)];
-}
-
-/** All of a slot. An empty one needs no words to an engine that knows nothing of it yet. */
-export function slotInstructions(track: number, slot: number, pattern: Pattern, seen = 0): Instruction[] {
-  return [
-    patternInstruction(track, slot, pattern, seen),
-    ...(isWindowed(pattern) ? [windowInstruction(track, slot, pattern)] : []),
-    ...(pattern.moves?.length ? [movesInstruction(track, slot, pattern)] : []),
-  ];
-}
-
-/** Tells an engine which pads' pattern hits are heard. */
-export function heardPadsInstruction(index: number, track: Track): Instruction {
-  let bits = 0;
-  for (let pad = 0; pad < PADS; pad++) if (isPadHeard(track, pad)) bits |= 1 << pad;
-  return ['heardPads', index, bits];
-}
-
-/** Tells an engine which notes a track's pads play, if they play notes. */
-export function tonesInstruction(index: number, { tones }: Track): Instruction {
-  if (!tones) return ['tones', index, -1, new Float64Array(0), 0];
-  const notes = Array.from({ length: PADS }, (_, pad) => padNote(tones, pad));
-  return ['tones', index, TONE_VOICES.indexOf(tones.voice), new Float64Array(notes), tones.octave];
-}
-
-/** What an engine must be told about one track before it can play it, but for what it plays. */
-export function trackInstructions(track: Track, index: number, seen = 0): Instruction[] {
-  return [
-    ['kit', index, track.kit],
-    ...(track.tones ? [tonesInstruction(index, track)] : []),
-    ['track', index, track.level],
-    heardPadsInstruction(index, track),
-    ...track.patterns.flatMap((pattern, slot) => (pattern ? slotInstructions(index, slot, pattern, seen) : [])),
-  ];
 }
 
 /**
@@ -152,18 +51,20 @@ export function renderLoop(
   onProgress?: (done: number) => void,
 ): Stereo {
   const pattern = currentPattern(track);
-  const { start, length } = pattern ? windowOf(pattern) : { start: 0, length: 0 };
+  if (!pattern) return { left: new Float32Array(0), right: new Float32Array(0) };
+  const id = track.channel;
+  const { start, length } = windowOf(pattern);
   const loopFrames = length * framesPerTick(tempo, sampleRate);
   const frames = Math.round(loopFrames);
-  if (frames === 0) return { left: new Float32Array(0), right: new Float32Array(0) };
   const passesBefore = Math.ceil((LONGEST_TAIL * sampleRate) / loopFrames);
   const from = Math.round(passesBefore * loopFrames) + LIMITER_LATENCY;
   const instructions: Instruction[] = [
-    // By its own channel, by which odds and the grain of noise differ.
-    ...trackInstructions({ ...track, patterns: [pattern] }, track.channel),
-    ['launch', track.channel, 0, 0, false],
-    ['tempo', tempo],
-    ['play', start, 0],
+    // By its own id, by which odds and the grain of noise differ.
+    ...trackInstructions(id, track),
+    ...slotInstructions({ track: id, slot: 0 }, pattern),
+    { type: 'launch', track: id, slot: 0, on: 0, inPlace: false },
+    { type: 'tempo', bpm: tempo },
+    { type: 'play', startTick: start, countInTicks: 0 },
   ];
   const commands = instructions.map((i) => at(0, i));
   const { left, right } = renderCommands(commands, sampleRate, from + frames, 4096, onProgress);

@@ -1,13 +1,14 @@
-import { LIMITER_LATENCY } from '../sound/limiter';
+import { hitRows } from '../sequence/hitRows';
 import type { SoundingHit } from '../sequence/soundingHits';
+import { LIMITER_LATENCY } from '../sound/limiter';
 import { Engine } from './engine';
-import { hitNumbers } from './offline';
-import { at, decodeEvents, NOW, type EngineEvent, type Instruction } from './protocol';
+import { at, NOW, type Instruction } from '../protocol/commands';
+import { decodeEvents, type EngineEvent } from '../protocol/events';
 
 const PLAIN_HIT = { velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
 /** Hits as a pattern's message takes them. */
 export const hits = (...rows: [tick: number, pad: number, id: number, more?: Partial<SoundingHit>][]) =>
-  hitNumbers(rows.map(([tick, pad, id, more]) => ({ ...PLAIN_HIT, tick, struck: tick, pad, id, ...more })));
+  hitRows(rows.map(([tick, pad, id, more]) => ({ ...PLAIN_HIT, tick, struck: tick, pad, id, ...more })));
 
 /** For tests: an engine whose events are kept, and which plays the first slot of its first track. */
 export class Rig {
@@ -23,7 +24,7 @@ export class Rig {
     this.engine = new Engine(sampleRate);
     this.left = new Float32Array(block);
     this.right = new Float32Array(block);
-    this.tell(['launch', 0, 0, 0, false]);
+    this.tell({ type: 'launch', track: 0, slot: 0, on: 0, inPlace: false });
   }
 
   tell(...instructions: Instruction[]): this {
@@ -42,7 +43,14 @@ export class Rig {
 
   /** Strikes a pad at `frame`, heard `late` frames of output ago. */
   strike(frame: number, pad: number, id: number, late = 0, velocity = 1): this {
-    return this.runTo(frame).tell(['padDown', 0, pad, velocity, frame - late + LIMITER_LATENCY, id]);
+    return this.runTo(frame).tell({
+      type: 'padDown',
+      track: 0,
+      pad,
+      velocity,
+      heard: frame - late + LIMITER_LATENCY,
+      id,
+    });
   }
 
   of<K extends EngineEvent['kind']>(kind: K): Extract<EngineEvent, { kind: K }>[] {

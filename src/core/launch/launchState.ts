@@ -46,7 +46,7 @@ export class LaunchState {
   /** Mutes and solos that wait: 0, 1 or AS_IT_IS. */
   readonly nextMute = new Int8Array(MAX_TRACKS).fill(AS_IT_IS);
   readonly nextSolo = new Int8Array(MAX_TRACKS).fill(AS_IT_IS);
-  readonly gateTick = numbers(Infinity);
+  readonly muteSoloTick = numbers(Infinity);
 
   /** The section that was launched last, or NO_SECTION. */
   section = NO_SECTION;
@@ -74,7 +74,7 @@ export class LaunchState {
     this.linkTick.set(other.linkTick);
     this.nextMute.set(other.nextMute);
     this.nextSolo.set(other.nextSolo);
-    this.gateTick.set(other.gateTick);
+    this.muteSoloTick.set(other.muteSoloTick);
     this.section = other.section;
     this.nextSection = other.nextSection;
     this.sectionTick = other.sectionTick;
@@ -87,7 +87,7 @@ export class LaunchState {
   settle(): void {
     let due = this.sectionTick;
     for (let t = 0; t < MAX_TRACKS; t++) {
-      due = Math.min(due, this.nextTick[t]!, this.linkTick[t]!, this.gateTick[t]!);
+      due = Math.min(due, this.nextTick[t]!, this.linkTick[t]!, this.muteSoloTick[t]!);
     }
     this.due = due;
   }
@@ -95,5 +95,32 @@ export class LaunchState {
   /** Whether a track is heard: not muted, and soloed if any is. */
   isHeard(track: number): boolean {
     return this.muted[track] === 0 && (this.soloed[track] === 1 || !this.soloed.includes(1));
+  }
+
+  /** Whether all that waits on a track, its mute and its solo are as in another state. */
+  isSameTrack(other: LaunchState, t: number): boolean {
+    return (
+      this.nextTick[t] === other.nextTick[t] &&
+      this.next[t] === other.next[t] &&
+      this.nextInPlace[t] === other.nextInPlace[t] &&
+      this.link[t] === other.link[t] &&
+      this.linkTick[t] === other.linkTick[t] &&
+      this.muted[t] === other.muted[t] &&
+      this.soloed[t] === other.soloed[t] &&
+      this.nextMute[t] === other.nextMute[t] &&
+      this.nextSolo[t] === other.nextSolo[t] &&
+      this.muteSoloTick[t] === other.muteSoloTick[t]
+    );
+  }
+
+  /** Whether the section that plays and the one that waits are as in another state. */
+  isSameSection(other: LaunchState): boolean {
+    return (
+      this.section === other.section &&
+      this.nextSection === other.nextSection &&
+      this.sectionTick === other.sectionTick &&
+      this.sectionFollows === other.sectionFollows &&
+      this.sectionInPlace === other.sectionInPlace
+    );
   }
 }

@@ -1,10 +1,10 @@
 import { Rig, hits } from '../engine/rig.testing';
-import type { Instruction } from '../engine/protocol';
 import { random } from '../random';
 import { framesPerTick } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
 import { LIFT, LOOP_END, type SectionPlan } from './launcher';
 import { groupLine, pictureAt, type Deed, type Done, type World } from './launchModel.testing';
+import type { Instruction } from '../protocol/commands';
 
 const BAR = 3840;
 const BEAT = 960;
@@ -19,10 +19,19 @@ const FRAMES = 24000;
 function band(rig: Rig, lengths: readonly (readonly number[])[]): Rig {
   lengths.forEach((slots, track) =>
     slots.forEach((length, slot) =>
-      rig.tell(['pattern', track, slot, length, 0, hits([0, 0, 1 + 2 * (slot + 100 * track)])]),
+      rig.tell({
+        type: 'pattern',
+        track,
+        slot,
+        revision: 0,
+        length,
+        seen: 0,
+        hits: hits([0, 0, 1 + 2 * (slot + 100 * track)]),
+        feels: null,
+      }),
     ),
   );
-  return rig.tell(['launch', 0, SILENT, 0, false], ['tempo', 120]);
+  return rig.tell({ type: 'launch', track: 0, slot: SILENT, on: 0, inPlace: false }, { type: 'tempo', bpm: 120 });
 }
 /** What sounded: beat, track, slot. */
 const strokes = (rig: Rig) => rig.of('sounded').map(({ frame, track, id }) => [frame / FRAMES, track, ((id - 1) / 2) % 100]); // prettier-ignore
@@ -33,10 +42,11 @@ describe('launching', () => {
     const rig = new Rig();
     const tracks = Array.from({ length: 12 }, (_, t) => t);
     band(rig, tracks.map((t) => [lengths[t % 7]!, lengths[(t + 3) % 7]!])); // prettier-ignore
-    for (const t of tracks) rig.tell(['launch', t, 0, 0, false]);
-    rig.tell(['tempo', 117.3], ['play', 0, 0]).runTo(60000);
-    for (const t of tracks) rig.tell(['launch', t, 1, BAR, false]).runTo(60000 + (t + 1) * 997);
-    rig.tell(['tempo', 163.1]).runTo(48000 * 6);
+    for (const t of tracks) rig.tell({ type: 'launch', track: t, slot: 0, on: 0, inPlace: false });
+    rig.tell({ type: 'tempo', bpm: 117.3 }, { type: 'play', startTick: 0, countInTicks: 0 }).runTo(60000);
+    for (const t of tracks)
+      rig.tell({ type: 'launch', track: t, slot: 1, on: BAR, inPlace: false }).runTo(60000 + (t + 1) * 997);
+    rig.tell({ type: 'tempo', bpm: 163.1 }).runTo(48000 * 6);
     const changes = rig.of('loop').filter((e) => e.slot === 1);
     expect(changes).toHaveLength(12);
     const [{ frame, tick }] = changes as [(typeof changes)[0]];
@@ -57,29 +67,44 @@ describe('launching', () => {
     ['four bars', 4 * BAR, 16],
   ])('drops on %s', (_, on, beat) => {
     const rig = band(new Rig(), [[3 * BEAT, BEAT]]);
-    rig.tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 5.25);
-    rig.tell(['launch', 0, 1, on, false]).runTo(FRAMES * 17);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 5.25);
+    rig.tell({ type: 'launch', track: 0, slot: 1, on, inPlace: false }).runTo(FRAMES * 17);
     const first = strokes(rig).find(([, , slot]) => slot === 1)!;
     expect(Math.abs(first[0]! * FRAMES - beat * FRAMES)).toBeLessThanOrEqual(1);
   });
 
   test('goes on in place, in the phase of what it replaces', () => {
     const rig = band(new Rig(), [[BAR, 3 * BEAT]]);
-    rig.tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 3.5);
-    rig.tell(['launch', 0, 1, BEAT, true]).runTo(FRAMES * 13);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 3.5);
+    rig.tell({ type: 'launch', track: 0, slot: 1, on: BEAT, inPlace: true }).runTo(FRAMES * 13);
     expect(strokes(rig)).toEqual([[0, 0, 0], [6, 0, 1], [9, 0, 1], [12, 0, 1]]); // prettier-ignore
   });
 
   test('tells what waits with the tick at which it comes, and keeps it through tempo changes', () => {
     const rig = band(new Rig(), [[BAR, BAR]]);
-    rig.tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES);
-    rig.tell(['launch', 0, 1, 2 * BAR, false]).runTo(FRAMES * 2);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES);
+    rig.tell({ type: 'launch', track: 0, slot: 1, on: 2 * BAR, inPlace: false }).runTo(FRAMES * 2);
     const told = rig.of('waiting').at(-1)!;
     expect([told.next, told.nextTick]).toEqual([1, 2 * BAR]);
     rig
-      .tell(['tempo', 60])
+      .tell({ type: 'tempo', bpm: 60 })
       .runTo(FRAMES * 4)
-      .tell(['tempo', 181])
+      .tell({ type: 'tempo', bpm: 181 })
       .runTo(48000 * 10);
     const change = rig.of('loop').find((e) => e.slot === 1)!;
     expect(change.tick).toBe(2 * BAR);
@@ -91,35 +116,54 @@ describe('launching', () => {
 
   test('what waits can be moved to another line, and taken back', () => {
     const rig = band(new Rig(), [[BAR, BEAT]]);
-    rig.tell(['play', 0, 0]).runTo(FRAMES);
-    rig.tell(['launch', 0, 1, BAR, false], ['move', 0, 6 * BEAT]).runTo(FRAMES * 7.5);
+    rig.tell({ type: 'play', startTick: 0, countInTicks: 0 }).runTo(FRAMES);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false },
+        { type: 'moveLaunch', track: 0, tick: 6 * BEAT },
+      )
+      .runTo(FRAMES * 7.5);
     expect(strokes(rig).map(([beat]) => beat)).toEqual([6, 7]);
-    rig.tell(['launch', 0, SILENT, BAR, false], ['cancel', 0]).runTo(FRAMES * 9.5);
+    rig
+      .tell({ type: 'launch', track: 0, slot: SILENT, on: BAR, inPlace: false }, { type: 'cancelLaunch', track: 0 })
+      .runTo(FRAMES * 9.5);
     expect(strokes(rig).map(([beat]) => beat)).toEqual([6, 7, 8, 9]);
   });
 
   test('in a count-in it is there when the count-in ends', () => {
     const rig = band(new Rig(), [[BAR, BAR]]);
-    rig.tell(['play', 0, BAR]).runTo(FRAMES * 2);
-    rig.tell(['launch', 0, 1, 4 * BAR, false]).runTo(FRAMES * 5);
+    rig.tell({ type: 'play', startTick: 0, countInTicks: BAR }).runTo(FRAMES * 2);
+    rig.tell({ type: 'launch', track: 0, slot: 1, on: 4 * BAR, inPlace: false }).runTo(FRAMES * 5);
     expect(strokes(rig)).toEqual([[4, 0, 1]]);
   });
 
   test('stopped, the song keeps what plays and forgets what waited', () => {
     const rig = band(new Rig(), [[BEAT, BEAT]]);
-    rig.tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 1.5);
-    rig.tell(['launch', 0, 1, BAR, false], ['stop'], ['locate', 0], ['play', 0, 0]).runTo(FRAMES * 7);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 1.5);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false },
+        { type: 'stop' },
+        { type: 'locate', tick: 0 },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 7);
     expect(new Set(strokes(rig).map(([, , slot]) => slot))).toEqual(new Set([0]));
   });
 });
 
 describe('recording across a change of pattern', () => {
   const armed = () =>
-    band(new Rig(), [[BAR, BAR]]).tell(['quantize', 240, true], ['launch', 0, 0, 0, false], ['record', true, 1], ['play', 0, 0]); // prettier-ignore
+    band(new Rig(), [[BAR, BAR]]).tell({ type: 'inputQuantize', grid: 240, on: true }, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }, { type: 'record', on: true, session: 1 }, { type: 'play', startTick: 0, countInTicks: 0 }); // prettier-ignore
 
   test('a stroke just before the change belongs to the first step of the pattern that comes', () => {
     const rig = armed().runTo(FRAMES);
-    rig.tell(['launch', 0, 1, BAR, false]).strike(FRAMES * 4 - 700, 2, 51).runTo(FRAMES * 9); // prettier-ignore
+    rig.tell({ type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false }).strike(FRAMES * 4 - 700, 2, 51).runTo(FRAMES * 9); // prettier-ignore
     expect(rig.of('recorded')).toMatchObject([{ id: 51, slot: 1, struck: -28 }]);
     expect(
       rig
@@ -131,7 +175,7 @@ describe('recording across a change of pattern', () => {
 
   test('a stroke that was heard before the change, and told of after it, belongs to the pattern that was heard', () => {
     const rig = armed().runTo(FRAMES);
-    rig.tell(['launch', 0, 1, BAR, false]).strike(FRAMES * 4 + 1000, 2, 51, 8000).runTo(FRAMES * 9); // prettier-ignore
+    rig.tell({ type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false }).strike(FRAMES * 4 + 1000, 2, 51, 8000).runTo(FRAMES * 9); // prettier-ignore
     expect(rig.of('recorded')).toMatchObject([{ id: 51, slot: 0, struck: 4 * BEAT - 280 }]);
     expect(rig.of('sounded').filter((e) => e.pad === 2 && !e.live)).toEqual([]);
   });
@@ -140,8 +184,13 @@ describe('recording across a change of pattern', () => {
 describe('sections and chains', () => {
   test('a section goes round as often as it says, then goes to the next, and at last everything stops', () => {
     const rig = band(new Rig(), [[BAR, BEAT], [2 * BAR, BEAT]]); // prettier-ignore
-    rig.tell(['sections', [section(0, [0, 0], 2, 1), section(1, [1, LEAVE], 1, THEN_STOP)]]);
-    rig.tell(['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 30);
+    rig.tell({ type: 'sections', sections: [section(0, [0, 0], 2, 1), section(1, [1, LEAVE], 1, THEN_STOP)] });
+    rig
+      .tell(
+        { type: 'launchSection', section: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 30);
     const changes = rig.of('loop').filter((e) => e.frame > 0).map((e) => [e.tick / BAR, e.track, e.slot]); // prettier-ignore
     // Its longest loop has two bars: two rounds are four. The second has one bar, and leaves the second track as it is.
     expect(changes).toEqual([[4, 0, 1], [5, 0, SILENT], [5, 1, SILENT]]); // prettier-ignore
@@ -150,9 +199,13 @@ describe('sections and chains', () => {
   test('what hands queue for the line on which a section follows has the last word', () => {
     const rig = band(new Rig(), [[BAR, BAR, BAR]]);
     rig
-      .tell(['sections', [section(0, [0], 1, 1), section(1, [1])]], ['section', 0, 0, false], ['play', 0, 0])
+      .tell(
+        { type: 'sections', sections: [section(0, [0], 1, 1), section(1, [1])] },
+        { type: 'launchSection', section: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
       .runTo(FRAMES);
-    rig.tell(['launch', 0, 2, BAR, false]).runTo(FRAMES * 6);
+    rig.tell({ type: 'launch', track: 0, slot: 2, on: BAR, inPlace: false }).runTo(FRAMES * 6);
     expect(rig.of('loop').at(-1)).toMatchObject({ slot: 2, tick: BAR });
     expect(rig.of('launcher').at(-1)).toMatchObject({ section: 1, nextSection: NO_SECTION });
   });
@@ -160,8 +213,10 @@ describe('sections and chains', () => {
   test('a chain of four patterns goes through them, each as often as it says, and begins again', () => {
     const rig = band(new Rig(), [[BEAT, 2 * BEAT, 3 * BEAT, 5 * BEAT]]);
     const links = [[0, 2], [1, 1], [2, 1], [3, 1]].map(([slot, times]) => ({ slot: slot!, times: times! })); // prettier-ignore
-    rig.tell(['chain', 0, { links, again: true }], ['play', 0, 0]).runTo(FRAMES * 0.5);
-    rig.tell(['launch', 0, CHAIN, BEAT, false]).runTo(FRAMES * 14.5);
+    rig
+      .tell({ type: 'chain', track: 0, chain: { links, again: true } }, { type: 'play', startTick: 0, countInTicks: 0 })
+      .runTo(FRAMES * 0.5);
+    rig.tell({ type: 'launch', track: 0, slot: CHAIN, on: BEAT, inPlace: false }).runTo(FRAMES * 14.5);
     const changes = rig.of('loop').filter((e) => e.slot >= 0 && e.frame > 0).map((e) => [e.tick / BEAT, e.slot]); // prettier-ignore
     expect(changes).toEqual([[1, 0], [3, 1], [5, 2], [8, 3], [13, 0]]); // prettier-ignore
   });
@@ -170,16 +225,31 @@ describe('sections and chains', () => {
 describe('Lift', () => {
   const playing = () => {
     const rig = band(new Rig(), [[3 * BEAT, BEAT], [BAR, BEAT], [BAR, BEAT]]); // prettier-ignore
-    rig.tell(['sections', [section(0, [SILENT, 1, 1])]]);
-    rig.tell(['launch', 0, 0, 0, false], ['launch', 1, 0, 0, false], ['play', 0, 0]);
+    rig.tell({ type: 'sections', sections: [section(0, [SILENT, 1, 1])] });
+    rig.tell(
+      { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+      { type: 'launch', track: 1, slot: 0, on: 0, inPlace: false },
+      { type: 'play', startTick: 0, countInTicks: 0 },
+    );
     return rig.runTo(FRAMES * 1.5);
   };
   test('brings back what played and where it was, through launches, sections, mutes and tempo', () => {
     const untouched = playing().runTo(FRAMES * 30);
-    const rig = playing().tell(['lift', true, BAR]);
-    rig.tell(['launch', 0, SILENT, 0, false], ['gate', 1, 1, 0, 0]).runTo(FRAMES * 2.5);
-    rig.tell(['section', 0, BEAT, false], ['launch', 2, 1, 0, false], ['tempo', 90]).runTo(FRAMES * 4);
-    rig.tell(['tempo', 120]).runTo(FRAMES * 5).tell(['lift', false, BAR]); // prettier-ignore
+    const rig = playing().tell({ type: 'lift', held: true, on: BAR });
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: SILENT, on: 0, inPlace: false },
+        { type: 'muteSolo', track: 1, mute: 1, solo: 0, on: 0 },
+      )
+      .runTo(FRAMES * 2.5);
+    rig
+      .tell(
+        { type: 'launchSection', section: 0, on: BEAT, inPlace: false },
+        { type: 'launch', track: 2, slot: 1, on: 0, inPlace: false },
+        { type: 'tempo', bpm: 90 },
+      )
+      .runTo(FRAMES * 4);
+    rig.tell({ type: 'tempo', bpm: 120 }).runTo(FRAMES * 5).tell({ type: 'lift', held: false, on: BAR }); // prettier-ignore
     expect(
       rig
         .runTo(FRAMES * 5.1)
@@ -204,19 +274,25 @@ describe('Lift', () => {
   });
 
   test('pressed before the song begins, it brings back what would have begun with it', () => {
-    const rig = band(new Rig(), [[3 * BEAT, BEAT]]).tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 2); // prettier-ignore
-    rig.tell(['launch', 0, 1, 0, false], ['launch', 0, 0, 0, false], ['stop'], ['locate', 0], ['lift', true, 0]);
-    rig.tell(['launch', 0, SILENT, 0, false], ['play', 0, 0]).runTo(FRAMES * 4.5).tell(['lift', false, 0]); // prettier-ignore
+    const rig = band(new Rig(), [[3 * BEAT, BEAT]]).tell({ type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }, { type: 'play', startTick: 0, countInTicks: 0 }).runTo(FRAMES * 2); // prettier-ignore
+    rig.tell(
+      { type: 'launch', track: 0, slot: 1, on: 0, inPlace: false },
+      { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+      { type: 'stop' },
+      { type: 'locate', tick: 0 },
+      { type: 'lift', held: true, on: 0 },
+    );
+    rig.tell({ type: 'launch', track: 0, slot: SILENT, on: 0, inPlace: false }, { type: 'play', startTick: 0, countInTicks: 0 }).runTo(FRAMES * 4.5).tell({ type: 'lift', held: false, on: 0 }); // prettier-ignore
     rig.runTo(FRAMES * 12);
     expect(rig.of('loop').at(-1)).toMatchObject({ slot: 0, launchTick: 0 });
   });
 
   test('what waited when it was pressed has come meanwhile; pressed again before the line, it goes on', () => {
-    const rig = playing().tell(['launch', 0, 1, BAR, false], ['lift', true, 0]).runTo(FRAMES * 2); // prettier-ignore
-    rig.tell(['launch', 1, SILENT, 0, false]).runTo(FRAMES * 5.5);
-    rig.tell(['lift', false, BAR]).runTo(FRAMES * 6).tell(['lift', true, 0]).runTo(FRAMES * 9.5); // prettier-ignore
+    const rig = playing().tell({ type: 'launch', track: 0, slot: 1, on: BAR, inPlace: false }, { type: 'lift', held: true, on: 0 }).runTo(FRAMES * 2); // prettier-ignore
+    rig.tell({ type: 'launch', track: 1, slot: SILENT, on: 0, inPlace: false }).runTo(FRAMES * 5.5);
+    rig.tell({ type: 'lift', held: false, on: BAR }).runTo(FRAMES * 6).tell({ type: 'lift', held: true, on: 0 }).runTo(FRAMES * 9.5); // prettier-ignore
     expect(rig.of('loop').findLast((e) => e.track === 1)!.slot).toBe(SILENT);
-    rig.tell(['lift', false, 0]).runTo(FRAMES * 10);
+    rig.tell({ type: 'lift', held: false, on: 0 }).runTo(FRAMES * 10);
     expect(rig.of('loop').findLast((e) => e.track === 1)).toMatchObject({ slot: 0, launchTick: 0 });
     expect(rig.of('loop').findLast((e) => e.track === 0)).toMatchObject({ slot: 1, launchTick: BAR });
   });
@@ -225,17 +301,28 @@ describe('Lift', () => {
 describe('stopping everything', () => {
   test('drops on its line, or at once, and nothing follows', () => {
     const rig = band(new Rig(), [[BEAT], [BEAT]]);
-    rig.tell(['sections', [section(0, [0, 0], 8, 0)]], ['section', 0, 0, false], ['play', 0, 0]).runTo(FRAMES * 1.5);
-    rig.tell(['stopAll', BAR]).runTo(FRAMES * 6);
+    rig
+      .tell(
+        { type: 'sections', sections: [section(0, [0, 0], 8, 0)] },
+        { type: 'launchSection', section: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES * 1.5);
+    rig.tell({ type: 'stopAll', on: BAR }).runTo(FRAMES * 6);
     expect(Math.max(...strokes(rig).map(([beat]) => beat!))).toBe(3);
-    rig.tell(['section', 0, BEAT, false]).runTo(FRAMES * 8.5).tell(['stopAll', BAR], ['stopAll', 0]).runTo(FRAMES * 20); // prettier-ignore
+    rig.tell({ type: 'launchSection', section: 0, on: BEAT, inPlace: false }).runTo(FRAMES * 8.5).tell({ type: 'stopAll', on: BAR }, { type: 'stopAll', on: 0 }).runTo(FRAMES * 20); // prettier-ignore
     expect(Math.max(...strokes(rig).map(([beat]) => beat!))).toBe(8);
   });
 
   test('a fade goes down evenly over its bars, ends in silence and gives the level back', () => {
     const rig = band(new Rig(), [[BEAT / 4]]);
-    rig.tell(['launch', 0, 0, 0, false], ['play', 0, 0]).runTo(FRAMES);
-    rig.tell(['fade', 2 * BAR, BAR]);
+    rig
+      .tell(
+        { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
+        { type: 'play', startTick: 0, countInTicks: 0 },
+      )
+      .runTo(FRAMES);
+    rig.tell({ type: 'fade', ticks: 2 * BAR, on: BAR });
     const loudest: number[] = [];
     for (let beat = 1; beat < 14; beat++) {
       let most = 0;
@@ -249,7 +336,7 @@ describe('stopping everything', () => {
     for (let i = 1; i < 8; i++) expect(faded[i]!).toBeLessThan(faded[i - 1]!);
     expect(faded[4]! / full!).toBeLessThan(0.35);
     expect(faded.slice(9).every((x) => x < 0.001)).toBe(true);
-    rig.tell(['launch', 0, 0, 0, false]).runTo(FRAMES * 15);
+    rig.tell({ type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }).runTo(FRAMES * 15);
     expect(Math.max(...rig.left.map(Math.abs), ...loudest.slice(0, 2))).toBeGreaterThan(0.1);
     expect(rig.of('loop').findLast((e) => e.slot === SILENT)!.tick).toBe(3 * BAR);
   });
@@ -273,9 +360,9 @@ test('a random performance of 10,000 commands is what the plain model says', () 
     section(i, spans.map(() => choices[pick(8)]!), 1 + pick(3), [NO_SECTION, (i + 1) % 6, THEN_STOP, (i + 3) % 6][pick(4)]), // prettier-ignore
   );
   const world: World = { bar: BAR, tracks, spans, sections, chains };
-  const rig = band(new Rig(512, rate), spans).tell(['sections', sections]);
-  chains.forEach((chain, t) => rig.tell(['chain', t, chain]));
-  rig.tell(['play', 0, 0]);
+  const rig = band(new Rig(512, rate), spans).tell({ type: 'sections', sections });
+  chains.forEach((chain, t) => rig.tell({ type: 'chain', track: t, chain }));
+  rig.tell({ type: 'play', startTick: 0, countInTicks: 0 });
 
   const drop = () => [0, BEAT, BAR, LOOP_END, 2 * BAR, 4 * BAR][pick(6)]!;
   const deed = (): Done => {
@@ -290,17 +377,17 @@ test('a random performance of 10,000 commands is what the plain model says', () 
   const instruction = (what: Done): Instruction => {
     switch (what.do) {
       case 'launch':
-        return ['launch', what.track, what.slot, what.on, what.inPlace];
+        return { type: 'launch', track: what.track, slot: what.slot, on: what.on, inPlace: what.inPlace };
       case 'cancel':
-        return ['cancel', what.track];
+        return { type: 'cancelLaunch', track: what.track };
       case 'gate':
-        return ['gate', what.track, what.mute, what.solo, what.on];
+        return { type: 'muteSolo', track: what.track, mute: what.mute, solo: what.solo, on: what.on };
       case 'section':
-        return ['section', what.index, what.on, what.inPlace];
+        return { type: 'launchSection', section: what.index, on: what.on, inPlace: what.inPlace };
       case 'cancelSection':
-        return ['cancelSection'];
+        return { type: 'cancelSection' };
       case 'stopAll':
-        return ['stopAll', what.on];
+        return { type: 'stopAll', on: what.on };
     }
   };
 
@@ -330,17 +417,17 @@ test('a random performance of 10,000 commands is what the plain model says', () 
     const kind = pick(40);
     if (kind < 2) {
       const tempo = 60 + pick(140);
-      rig.tell(['tempo', tempo]);
+      rig.tell({ type: 'tempo', bpm: tempo });
       anchor = { frame, tick: tickOf(frame) };
       perTick = framesPerTick(tempo, rate);
     } else if (kind < 4 && (!lifted || returning < Infinity)) {
-      rig.tell(['lift', true, 0]);
+      rig.tell({ type: 'lift', held: true, on: 0 });
       lifted ??= [...kept];
       returning = Infinity;
       lifts++;
     } else if (kind < 8 && lifted && returning === Infinity) {
       const on = drop();
-      rig.tell(['lift', false, on]);
+      rig.tell({ type: 'lift', held: false, on });
       // By what would have been heard without the Lift.
       returning = groupLine(world, pictureAt(world, kept, now), on, now);
       if (returning <= now) [lifted, returning] = [null, Infinity];
@@ -353,9 +440,13 @@ test('a random performance of 10,000 commands is what the plain model says', () 
     }
     // A fresh start now and then keeps the lists short, and tries the beginning of a song too.
     if (!lifted && kept.length > 60) {
-      rig.runTo(frame + 1).tell(['stop'], ['locate', 0]);
-      for (let t = 0; t < tracks; t++) rig.tell(['launch', t, SILENT, 0, false], ['gate', t, 0, 0, 0]);
-      rig.tell(['stopAll', 0], ['play', 0, 0]);
+      rig.runTo(frame + 1).tell({ type: 'stop' }, { type: 'locate', tick: 0 });
+      for (let t = 0; t < tracks; t++)
+        rig.tell(
+          { type: 'launch', track: t, slot: SILENT, on: 0, inPlace: false },
+          { type: 'muteSolo', track: t, mute: 0, solo: 0, on: 0 },
+        );
+      rig.tell({ type: 'stopAll', on: 0 }, { type: 'play', startTick: 0, countInTicks: 0 });
       kept = [];
       frame += 1;
       anchor = { frame, tick: 0 };

@@ -1,5 +1,5 @@
 import { MAX_TRACKS } from '../document/set';
-import { SAME_TICKS } from '../sequence/trackPlayer';
+import { SAME_TICKS } from '../time/ticks';
 import { nextLine } from '../quantize/grid';
 import { AS_IT_IS, CHAIN, LaunchState, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
 
@@ -12,6 +12,8 @@ export interface Tapes {
   span(track: number, slot: number): number;
   /** Where in the pattern it begins. */
   start(track: number, slot: number): number;
+  /** Ticks of a bar. */
+  bar(): number;
 }
 
 /** What a section does, track by track. */
@@ -71,8 +73,6 @@ export class Launcher {
   fadeTo = Infinity;
   sections: readonly SectionPlan[] = [];
   readonly chains: ChainPlan[] = new Array<ChainPlan>(MAX_TRACKS).fill(NO_CHAIN);
-  /** Ticks of a bar. */
-  bar = 3840;
   private playing = false;
 
   constructor(private readonly tapes: Tapes) {}
@@ -109,26 +109,26 @@ export class Launcher {
       state.nextTick[track] = Math.max(now, tick);
       state.withSection[track] = 0;
     });
-    this.take(now);
+    this.runTo(now);
   }
 
   /** A track is muted or soloed (1), or not (0); AS_IT_IS leaves what is and what waits. */
-  gate(track: number, mute: number, solo: number, on: number, now: number): void {
+  muteSolo(track: number, mute: number, solo: number, on: number, now: number): void {
     this.byHand((state) => {
       const tick = this.playing ? this.trackLine(state, track, on, now) : now;
       if (mute !== AS_IT_IS) state.nextMute[track] = mute;
       if (solo !== AS_IT_IS) state.nextSolo[track] = solo;
-      state.gateTick[track] = tick;
-      if (tick <= now) this.takeGate(state, track);
+      state.muteSoloTick[track] = tick;
+      if (tick <= now) this.applyMuteSolo(state, track);
     });
   }
 
   /** Mutes and solos of a track that wait are taken back. */
-  cancelGate(track: number): void {
+  cancelMuteSolo(track: number): void {
     this.byHand((state) => {
       state.nextMute[track] = AS_IT_IS;
       state.nextSolo[track] = AS_IT_IS;
-      state.gateTick[track] = Infinity;
+      state.muteSoloTick[track] = Infinity;
     });
   }
 
@@ -138,7 +138,7 @@ export class Launcher {
     if (!section) return;
     this.byHand((state) => {
       const tick = this.groupLine(state, on, now);
-      this.dropSectionThatWaits(state);
+      this.forgetSection(state);
       state.nextSection = id;
       state.sectionTick = tick;
       state.sectionFollows = false;
@@ -149,21 +149,21 @@ export class Launcher {
         this.queue(state, t, part, tick, inPlace, now);
         state.withSection[t] = 1;
       }
-      if (!this.playing || tick <= now) this.takeSection(state);
+      if (!this.playing || tick <= now) this.applySection(state);
     });
   }
 
   /** Another set is open: what was launched as a section of the old one is none any more. */
   leaveSection(): void {
     this.byHand((state) => {
-      this.dropSectionThatWaits(state);
+      this.forgetSection(state);
       state.section = NO_SECTION;
     });
   }
 
   /** The section that waits is taken back, with what waits because of it. One that would have followed does not. */
   cancelSection(): void {
-    this.byHand((state) => this.dropSectionThatWaits(state));
+    this.byHand((state) => this.forgetSection(state));
   }
 
   /** The section that waits comes at another tick, with all of its parts that wait with it. */
@@ -174,7 +174,7 @@ export class Launcher {
       for (let t = 0; t < MAX_TRACKS; t++) if (this.waitsWithSection(state, t)) state.nextTick[t] = to;
       state.sectionTick = to;
     });
-    this.take(now);
+    this.runTo(now);
   }
 
   /** Every track stops on one line; nothing else waits or follows any more. */
@@ -182,7 +182,7 @@ export class Launcher {
     this.fadeFrom = this.fadeTo = Infinity;
     this.byHand((state) => {
       const tick = this.groupLine(state, on, now);
-      this.dropSectionThatWaits(state);
+      this.forgetSection(state);
       for (let t = 0; t < MAX_TRACKS; t++) {
         state.nextTick[t] = Infinity;
         if (state.slot[t] === SILENT) continue;
@@ -192,7 +192,7 @@ export class Launcher {
       state.nextSection = THEN_STOP;
       state.sectionTick = tick;
       state.sectionFollows = false;
-      if (!this.playing || tick <= now) this.takeSection(state);
+      if (!this.playing || tick <= now) this.applySection(state);
     });
   }
 
@@ -245,7 +245,7 @@ export class Launcher {
       const span = link ? this.tapes.span(t, link.slot) : 0;
       if (span > 0) state.linkTick[t] = this.loopEnd(state, t, tick) + (link!.times - 1) * span;
     }
-    if (state.section !== NO_SECTION) this.follow(state, nextLine(tick - SAME_TICKS, this.bar));
+    if (state.section !== NO_SECTION) this.follow(state, nextLine(tick - SAME_TICKS, this.tapes.bar()));
     state.settle();
   }
 
@@ -261,31 +261,31 @@ export class Launcher {
       live.nextMute[t] = AS_IT_IS;
       live.nextSolo[t] = AS_IT_IS;
     }
-    live.gateTick.fill(Infinity);
+    live.muteSoloTick.fill(Infinity);
     live.nextSection = NO_SECTION;
     live.sectionTick = Infinity;
     live.settle();
   }
 
   /** Everything that is due by a song tick happens, each at its own tick. */
-  take(tick: number): void {
+  runTo(tick: number): void {
     for (let due = this.due; due <= tick + SAME_TICKS; due = this.due) {
-      this.takeChanges(this.live, due);
-      if (this.lift !== LIFT.NONE) this.takeChanges(this.beneath, due);
+      this.runState(this.live, due);
+      if (this.lift !== LIFT.NONE) this.runState(this.beneath, due);
       if (this.liftTick <= due + SAME_TICKS) this.giveBack(due);
       if (this.fadeTo <= due + SAME_TICKS) this.endFade();
     }
   }
 
   /** What happens in a state by a song tick; a state of one's own can so be looked ahead in. */
-  takeChanges(state: LaunchState, tick: number): void {
+  runState(state: LaunchState, tick: number): void {
     while (state.due <= tick + SAME_TICKS) {
       const due = state.due + SAME_TICKS;
-      if (state.sectionTick <= due) this.takeSection(state);
+      if (state.sectionTick <= due) this.applySection(state);
       for (let t = 0; t < MAX_TRACKS; t++) {
-        if (state.linkTick[t]! <= due) this.takeLink(state, t);
-        if (state.nextTick[t]! <= due) this.takeNext(state, t);
-        if (state.gateTick[t]! <= due) this.takeGate(state, t);
+        if (state.linkTick[t]! <= due) this.applyLink(state, t);
+        if (state.nextTick[t]! <= due) this.applyNext(state, t);
+        if (state.muteSoloTick[t]! <= due) this.applyMuteSolo(state, t);
       }
       state.settle();
     }
@@ -325,7 +325,9 @@ export class Launcher {
   private trackLine(state: LaunchState, track: number, on: number, now: number): number {
     if (on === 0) return now;
     if (on > 0) return nextLine(now + SAME_TICKS, on);
-    return state.slot[track] === SILENT ? nextLine(now + SAME_TICKS, this.bar) : this.loopEnd(state, track, now);
+    return state.slot[track] === SILENT
+      ? nextLine(now + SAME_TICKS, this.tapes.bar())
+      : this.loopEnd(state, track, now);
   }
 
   /** What several tracks wait for together: at the loop's end, the end of the longest loop that plays. */
@@ -338,14 +340,14 @@ export class Launcher {
       if (span > longestSpan) [longest, longestSpan] = [t, span];
     }
     if (on !== LOOP_END) return on === 0 ? now : nextLine(now + SAME_TICKS, on);
-    return longest < 0 ? nextLine(now + SAME_TICKS, this.bar) : this.loopEnd(state, longest, now);
+    return longest < 0 ? nextLine(now + SAME_TICKS, this.tapes.bar()) : this.loopEnd(state, longest, now);
   }
 
   /** The next end of the loop that plays on a track. */
   private loopEnd(state: LaunchState, track: number, now: number): number {
     const slot = state.slot[track]!;
     const span = this.tapes.span(track, slot);
-    if (span <= 0) return nextLine(now + SAME_TICKS, this.bar);
+    if (span <= 0) return nextLine(now + SAME_TICKS, this.tapes.bar());
     const origin = state.launchTick[track]! + this.tapes.start(track, slot);
     return origin + (Math.floor((now + SAME_TICKS - origin) / span) + 1) * span;
   }
@@ -365,10 +367,10 @@ export class Launcher {
     state.nextInPlace[track] = inPlace ? 1 : 0;
     state.nextTick[track] = tick;
     state.withSection[track] = 0;
-    if (!this.playing || tick <= now) this.takeNext(state, track);
+    if (!this.playing || tick <= now) this.applyNext(state, track);
   }
 
-  private takeNext(state: LaunchState, track: number): void {
+  private applyNext(state: LaunchState, track: number): void {
     const [slot, tick] = [state.next[track]!, state.nextTick[track]!];
     state.nextTick[track] = Infinity;
     state.link[track] = -1;
@@ -387,7 +389,7 @@ export class Launcher {
     else if (old === SILENT) state.launchTick[track] = 0;
   }
 
-  private takeLink(state: LaunchState, track: number): void {
+  private applyLink(state: LaunchState, track: number): void {
     const { links, again } = this.chains[track]!;
     const tick = state.linkTick[track]!;
     const next = state.link[track]! + 1;
@@ -413,16 +415,16 @@ export class Launcher {
     this.begin(state, track, SILENT, tick, false);
   }
 
-  private takeGate(state: LaunchState, track: number): void {
+  private applyMuteSolo(state: LaunchState, track: number): void {
     if (state.nextMute[track] !== AS_IT_IS) state.muted[track] = state.nextMute[track]!;
     if (state.nextSolo[track] !== AS_IT_IS) state.soloed[track] = state.nextSolo[track]!;
     state.nextMute[track] = AS_IT_IS;
     state.nextSolo[track] = AS_IT_IS;
-    state.gateTick[track] = Infinity;
+    state.muteSoloTick[track] = Infinity;
   }
 
   /** The section that waits takes over. Launched by hand, its parts wait on their tracks and take over with it. */
-  private takeSection(state: LaunchState): void {
+  private applySection(state: LaunchState): void {
     const { nextSection, sectionTick, sectionFollows } = state;
     const parts = this.section(nextSection)?.parts;
     state.section = parts ? nextSection : NO_SECTION;
@@ -456,7 +458,7 @@ export class Launcher {
       if (slot >= 0) longest = Math.max(longest, this.tapes.span(t, slot));
       else if (slot === CHAIN) longest = Math.max(longest, this.chainTicks(t));
     }
-    return Math.max(1, Math.ceil(longest / this.bar - SAME_TICKS)) * this.bar;
+    return Math.max(1, Math.ceil(longest / this.tapes.bar() - SAME_TICKS)) * this.tapes.bar();
   }
 
   private chainTicks(track: number): number {
@@ -469,7 +471,7 @@ export class Launcher {
     return this.sections.find((section) => section.id === id);
   }
 
-  private dropSectionThatWaits(state: LaunchState): void {
+  private forgetSection(state: LaunchState): void {
     if (state.nextSection === NO_SECTION) return;
     for (let t = 0; t < MAX_TRACKS; t++) if (this.waitsWithSection(state, t)) state.nextTick[t] = Infinity;
     state.nextSection = NO_SECTION;

@@ -27,7 +27,7 @@ test('the plan is what happens: every stretch of it is there when its time has c
   launcher.launch(0, 1, 2 * BAR, false, 100);
   const lines = planAhead(launcher, 0, 16 * BAR);
   for (let tick = 50; tick < 16 * BAR; tick += 240) {
-    launcher.take(tick);
+    launcher.runTo(tick);
     lines.forEach((line, t) => {
       const stretch = line.find(({ from, to }) => from <= tick && tick < to)!;
       expect([tick, t, stretch.slot]).toEqual([tick, t, launcher.live.slot[t]]);

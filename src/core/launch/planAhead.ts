@@ -37,10 +37,10 @@ export function planAhead(launcher: Launcher, from: number, to: number): Stretch
       break;
     }
     if (due === returns) {
-      launcher.takeChanges(launcher.beneath, due);
+      launcher.runState(launcher.beneath, due);
       state.copyFrom(launcher.beneath);
       returns = Infinity;
-    } else launcher.takeChanges(state, due);
+    } else launcher.runState(state, due);
     note(Math.max(from, due));
   }
   return lines.map((line) => line.filter((stretch) => stretch.to > stretch.from));

@@ -38,6 +38,7 @@ export function tapesOf(set: () => BeatSet): Tapes {
   const pattern = (channel: number, slot: number) =>
     set().tracks.find((track) => track.channel === channel)?.patterns[slot];
   return {
+    bar: () => ticksPerBar(set().meter),
     span: (channel, slot) => {
       const found = pattern(channel, slot);
       return found ? windowOf(found).length : 0;

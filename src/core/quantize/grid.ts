@@ -35,6 +35,9 @@ export function gridTicks(name: GridName): number {
   return GRIDS.find((g) => g.name === name)!.ticks;
 }
 
+/** The rates of note repeat, slowest first: 1/4 to 1/64, straight, triplet and dotted. */
+export const REPEAT_RATES: readonly GridName[] = GRIDS.map((grid) => grid.name).filter((name) => name !== '1/4D');
+
 /**
  * The nearest line of the grid, in ticks; swung lines keep their fraction. Exactly halfway goes to the later line, as
  * one rounds in print.

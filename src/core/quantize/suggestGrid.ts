@@ -1,5 +1,5 @@
 import { GRIDS, nearestLine, type GridName } from './grid';
-import { median } from './statistics';
+import { median } from '../statistics';
 
 /** The grids that are suggested, coarsest first. Dotted grids are chosen, never suggested. */
 const CANDIDATES = GRIDS.filter((grid) => !grid.name.endsWith('D'));

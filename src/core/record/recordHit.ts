@@ -22,7 +22,8 @@ export interface RecordedPlace {
  * @param snap the treatment of a new hit, or null to leave it as struck
  * @param grid step of the input grid in ticks, also when `snap` is null
  * @param from where the recording begins, counted from the launch: the end of the count-in
- * @returns null when the stroke came too early to belong to the recording
+ * @param out filled in; nothing is allocated
+ * @returns false when the stroke came too early to belong to the recording
  */
 export function placeRecorded(
   tick: number,
@@ -30,8 +31,9 @@ export function placeRecorded(
   snap: Snap | null,
   grid: number,
   from: number,
-): RecordedPlace | null {
-  if (nearestLine(tick, grid) < from) return null;
+  out: RecordedPlace,
+): boolean {
+  if (nearestLine(tick, grid) < from) return false;
   let pass = Math.max(Math.floor(from / loopLength), Math.floor(tick / loopLength));
   let struck = tick - pass * loopLength;
   let placed = placedTick(struck, snap);
@@ -40,5 +42,8 @@ export function placeRecorded(
     struck -= loopLength;
     placed = placedTick(struck, snap);
   }
-  return { pass, struck, placed };
+  out.pass = pass;
+  out.struck = struck;
+  out.placed = placed;
+  return true;
 }

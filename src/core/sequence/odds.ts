@@ -1,4 +1,4 @@
-import { hash } from '../sound/math';
+import { hash } from '../math';
 
 const SEED = 0x0dd5;
 

@@ -1,8 +1,5 @@
 import type { SoundName } from '../document/kits';
-import { GRIDS, gridTicks, type GridName } from '../quantize/grid';
-
-/** The rates of note repeat, slowest first: 1/4 to 1/64, straight, triplet and dotted. */
-export const REPEAT_RATES: readonly GridName[] = GRIDS.map((grid) => grid.name).filter((name) => name !== '1/4D');
+import { gridTicks, type GridName, REPEAT_RATES } from '../quantize/grid';
 
 /** The rates between which each kind of sound is at home (common practice): a kick does not buzz, a hat does not plod. */
 const RANGES: Partial<Record<SoundName, readonly [slowest: GridName, fastest: GridName]>> = {

@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import type { Hit, Pattern } from '../document/set';
 import { soundingHits } from './soundingHits';
-import { hitNumbers } from '../engine/offline';
 import { loopPosition } from './loopWindow';
-import { HIT, TrackPlayer } from './trackPlayer';
+import { hitRows, HIT } from './hitRows';
+import { PatternPlayer } from './patternPlayer';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
   id,
@@ -62,9 +62,9 @@ describe('what a pattern plays', () => {
 
 describe('a track that plays', () => {
   const player = (length: number, ticks: number[]) => {
-    const made = new TrackPlayer();
+    const made = new PatternPlayer();
     const plain = { pad: 0, velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
-    made.load(length, hitNumbers(ticks.map((tick, i) => ({ ...plain, tick, struck: tick, id: i + 1 }))));
+    made.load(length, hitRows(ticks.map((tick, i) => ({ ...plain, tick, struck: tick, id: i + 1 }))), null);
     return made;
   };
 
@@ -80,7 +80,7 @@ describe('a track that plays', () => {
 
   test('an empty loop has nothing to come', () => {
     expect(player(3840, []).nextTick(0)).toBe(Infinity);
-    expect(new TrackPlayer().nextTick(0)).toBe(Infinity);
+    expect(new PatternPlayer().nextTick(0)).toBe(Infinity);
   });
 
   test('walking through it meets exactly the hits that the definition gives', () => {
@@ -156,19 +156,22 @@ describe('a track that plays', () => {
     );
   });
 
+  const row = (tick: number, pad: number, id: number) =>
+    hitRows([{ tick, struck: tick, pad, velocity: 0.5, length: 1, id, pitch: 0, odds: 1, roll: null }]);
+
   test('a recorded hit takes its place in order, and the place of an older one of its pad', () => {
     const p = player(3840, [0, 960, 1920]);
-    p.insert(480, 470, 3, 0.5, 9, 0, 1);
-    p.insert(960, 950, 0, 0.7, 10, 0, 1);
-    p.insert(5000, 5000, 0, 1, 11, 0, 1);
-    const met = [0, 1, 2, 3].map((i) => [p.get(i, HIT.TICK), p.get(i, HIT.ID)]);
+    p.insert(row(480, 3, 9));
+    p.insert(row(960, 0, 10));
+    p.insert(row(5000, 0, 11));
+    const met = [0, 1, 2, 3].map((i) => [p.hits.get(i, HIT.TICK), p.hits.get(i, HIT.ID)]);
     expect(met).toEqual([[0, 1], [480, 9], [960, 10], [1920, 3]]); // prettier-ignore
     expect(p.windowEnd).toBe(4);
   });
 
   test('takes more hits than it had room for', () => {
     const p = player(100000, []);
-    for (let i = 0; i < 3000; i++) p.insert(99999 - i * 7, 0, 0, 1, i + 1, 0, 1);
+    for (let i = 0; i < 3000; i++) p.insert(row(99999 - i * 7, 0, i + 1));
     expect(p.windowEnd).toBe(3000);
     expect(p.nextTick(-1)).toBe(99999 - 2999 * 7);
   });

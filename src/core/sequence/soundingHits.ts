@@ -1,9 +1,9 @@
-import { loudnessOf, treatedVelocity } from '../loudness/loudness';
+import { treatedVelocity } from '../document/loudness';
 import type { Hit, Pattern } from '../document/set';
 import { mod } from '../time/ticks';
-import { snapOf } from '../quantize/feel';
 import { placedTick } from '../quantize/place';
-import type { Roll } from './roll';
+import { loudnessOf, snapOf } from '../document/treatments';
+import type { Roll } from '../document/roll';
 
 /** A hit as it sounds in one pass of its pattern. */
 export interface SoundingHit {

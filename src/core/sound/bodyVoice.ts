@@ -1,4 +1,4 @@
-import { decayPerFrame, exp2, sinTurns } from './math';
+import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipes';
 
 const MAX_MODES = 4;

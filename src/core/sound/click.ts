@@ -1,4 +1,5 @@
-import { decayPerFrame, hash, sinTurns } from './math';
+import type { ClickSound } from '../document/set';
+import { decayPerFrame, hash, sinTurns } from '../math';
 
 /** One of the metronome's sounds: a struck thing with two partials and a touch of noise. */
 interface Ping {
@@ -11,12 +12,11 @@ interface Ping {
   decay: number;
 }
 
-/** In the order of `CLICK_SOUNDS`. */
-const PINGS: readonly Ping[] = [
-  { hz: 1245, partial: [2.76, 0.25], noise: 0, decay: 0.045 },
-  { hz: 2093, partial: [1.504, 0.6], noise: 0, decay: 0.11 },
-  { hz: 620, partial: [5.4, 0.12], noise: 0.7, decay: 0.016 },
-];
+const PINGS: Record<ClickSound, Ping> = {
+  wood: { hz: 1245, partial: [2.76, 0.25], noise: 0, decay: 0.045 },
+  bell: { hz: 2093, partial: [1.504, 0.6], noise: 0, decay: 0.11 },
+  tick: { hz: 620, partial: [5.4, 0.12], noise: 0.7, decay: 0.016 },
+};
 
 /** Pitch and level by strength (see `CLICK`): bar, group, beat, between. */
 const PITCH = [1.5, 1.19, 1, 0.8];
@@ -33,17 +33,16 @@ export class Click {
   private age = 0;
   private left = 0;
   private seed = 1;
-  private ping = PINGS[0]!;
+  private ping = PINGS.wood;
 
   constructor(private readonly sampleRate: number) {}
 
   /**
-   * @param sound index into `CLICK_SOUNDS`
    * @param strength one of `CLICK`
    * @param level 0..1
    */
-  start(sound: number, strength: number, level: number): void {
-    this.ping = PINGS[sound] ?? PINGS[0]!;
+  start(sound: ClickSound, strength: number, level: number): void {
+    this.ping = PINGS[sound];
     this.phase = 0;
     this.step = (this.ping.hz * PITCH[strength]!) / this.sampleRate;
     this.envelope = PEAK * level * level * LEVEL[strength]!;

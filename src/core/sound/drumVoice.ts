@@ -1,6 +1,6 @@
 import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
-import { exp2, hash, sinTurns, softClip } from './math';
+import { exp2, hash, sinTurns, softClip } from '../math';
 import type { Recipe } from './recipes';
 import { ToneVoice } from './toneVoice';
 
@@ -23,6 +23,14 @@ export interface Shape {
 }
 
 export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
+
+/** What voices are added to. */
+export interface VoiceBus {
+  readonly left: Float64Array;
+  readonly right: Float64Array;
+  /** To the room. */
+  readonly send: Float64Array;
+}
 
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
 export class DrumVoice {
@@ -113,8 +121,11 @@ export class DrumVoice {
     if (step > this.fadeStep) this.fadeStep = step;
   }
 
-  /** Overwrites `mono` with the next `frames` samples, before pan and level. */
-  render(mono: Float64Array, frames: number, metal: Float64Array): void {
+  /**
+   * Adds the next `frames` samples to a bus, and their share to what it sends to the room.
+   * @param mono room to work in
+   */
+  render(mono: Float64Array, bus: VoiceBus, frames: number, metal: Float64Array): void {
     mono.fill(0, 0, frames);
     if (this.body.left > 0) this.body.render(mono, frames);
     let sounding = this.body.left > 0;
@@ -139,5 +150,17 @@ export class DrumVoice {
       if (this.fade <= 0) sounding = false;
     }
     this.active = sounding;
+    this.mixInto(bus, mono, frames);
+  }
+
+  private mixInto({ left, right, send }: VoiceBus, mono: Float64Array, frames: number): void {
+    const { gainLeft, gainRight } = this;
+    const toRoom = this.room * (gainLeft + gainRight) * 0.5;
+    for (let i = 0; i < frames; i++) {
+      const y = mono[i]!;
+      left[i]! += y * gainLeft;
+      right[i]! += y * gainRight;
+      send[i]! += y * toRoom;
+    }
   }
 }

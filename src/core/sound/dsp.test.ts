@@ -1,11 +1,11 @@
 import { renderCommands } from '../engine/offline';
-import { at, type Command } from '../engine/protocol';
 import { KITS, SOUND_NAMES } from '../document/kits';
 import { DcBlocker } from './dcBlocker';
 import { Limiter, CEILING, LIMITER_LATENCY } from './limiter';
-import { decayPerFrame, decibels, exp2, sinTurns, softClip, tanHalfTurns } from './math';
+import { decayPerFrame, decibels, exp2, sinTurns, softClip, tanHalfTurns } from '../math';
 import { MAX_VOICES, VoicePool } from './voicePool';
 import { RECIPES } from './recipes';
+import { at, type Command } from '../protocol/commands';
 
 const SR = 48000;
 const pads = KITS['polished-floor'].pads;
@@ -14,7 +14,7 @@ const padOf = (sound: string) => pads.findIndex((p) => p.sound === sound);
 /** One stroke of a pad, both sides. */
 function stroke(sound: string, velocity = 1, seconds = 1, more: Command[] = []) {
   const { left, right } = renderCommands(
-    [at(0, ['padDown', 0, padOf(sound), velocity, 0, 1]), ...more],
+    [at(0, { type: 'padDown', track: 0, pad: padOf(sound), velocity: velocity, heard: 0, id: 1 }), ...more],
     SR,
     SR * seconds,
   );
@@ -127,7 +127,10 @@ describe('the kit', () => {
 
   test('no two strokes of a noisy sound are alike, as under hands', () => {
     const { left } = renderCommands(
-      [at(0, ['padDown', 0, 2, 1, 0, 1]), at(SR, ['padDown', 0, 2, 1, 0, 2])],
+      [
+        at(0, { type: 'padDown', track: 0, pad: 2, velocity: 1, heard: 0, id: 1 }),
+        at(SR, { type: 'padDown', track: 0, pad: 2, velocity: 1, heard: 0, id: 2 }),
+      ],
       SR,
       SR * 2,
     );
@@ -141,7 +144,9 @@ describe('the kit', () => {
     ['openHat', 'closedHat'],
   ])('%s cuts %s off (common practice: the three hats choke each other)', (cutter, cut) => {
     const alone = stroke(cut, 1, 1);
-    const choked = stroke(cut, 1, 1, [at(800, ['padDown', 0, padOf(cutter), 0.001, 0, 2])]);
+    const choked = stroke(cut, 1, 1, [
+      at(800, { type: 'padDown', track: 0, pad: padOf(cutter), velocity: 0.001, heard: 0, id: 2 }),
+    ]);
     const after = LIMITER_LATENCY + 800 + 300;
     const tail = (x: Float64Array) => energy(x.subarray(after, after + 1000));
     expect(tail(choked)).toBeLessThan(tail(alone) / 20);
@@ -155,14 +160,18 @@ describe('the kit', () => {
       return most;
     };
     const once = stroke(sound, 1, 1);
-    const twice = stroke(sound, 1, 1, [at(4801, ['padDown', 0, padOf(sound), 1, 0, 2])]);
+    const twice = stroke(sound, 1, 1, [
+      at(4801, { type: 'padDown', track: 0, pad: padOf(sound), velocity: 1, heard: 0, id: 2 }),
+    ]);
     expect(slope(twice, 4800, 6000)).toBeLessThan(1.35 * slope(once, 64, 6000) + 0.02);
   });
 
   test('sounds of other groups ring on', () => {
     const kick = padOf('kick');
     const ride = stroke('ride', 1, 1);
-    const both = stroke('ride', 1, 1, [at(6000, ['padDown', 0, kick, 0.0001, 0, 2])]);
+    const both = stroke('ride', 1, 1, [
+      at(6000, { type: 'padDown', track: 0, pad: kick, velocity: 0.0001, heard: 0, id: 2 }),
+    ]);
     expect(energy(both.subarray(9000))).toBeGreaterThan(energy(ride.subarray(9000)) * 0.95);
   });
 });

@@ -1,4 +1,4 @@
-import { decayPerFrame, exp2, tanHalfTurns } from './math';
+import { decayPerFrame, exp2, tanHalfTurns } from '../math';
 import { METAL_FRAMES } from './metal';
 import type { Layer } from './recipes';
 

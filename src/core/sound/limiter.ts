@@ -1,4 +1,4 @@
-import { decibels } from './math';
+import { decibels } from '../math';
 
 /** Frames over which the limiter looks for peaks; a power of two. */
 const LOOKAHEAD = 64;

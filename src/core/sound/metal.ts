@@ -1,4 +1,4 @@
-import { hash, sinTurns } from './math';
+import { hash, sinTurns } from '../math';
 
 /** Frames of the table; a power of two, so that reading wraps with a mask. */
 export const METAL_FRAMES = 65536;

@@ -1,4 +1,4 @@
-import { decayPerFrame, exp2 } from './math';
+import { decayPerFrame, exp2 } from '../math';
 
 /** Delay lines of the room, in seconds: mutually prime at 48 kHz, about the walls of a small wooden hall. */
 const LINE_SECONDS = [0.01977, 0.02452, 0.02981, 0.03544];

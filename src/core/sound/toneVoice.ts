@@ -1,4 +1,4 @@
-import { decayPerFrame, exp2, sinTurns, tanHalfTurns } from './math';
+import { decayPerFrame, exp2, sinTurns, tanHalfTurns } from '../math';
 
 /** How an instrument that plays notes sounds. */
 export interface Tone {

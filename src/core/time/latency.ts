@@ -1,4 +1,4 @@
-import { median } from '../quantize/statistics';
+import { median } from '../statistics';
 
 /** Taps needed for a reading. */
 export const TAPS_NEEDED = 5;

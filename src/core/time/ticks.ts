@@ -53,3 +53,6 @@ export function msToTicks(ms: number, tempo: number): number {
 export function mod(x: number, n: number): number {
   return x - n * Math.floor(x / n);
 }
+
+/** Ticks that lie this near are one: far below a sample at any tempo, far above the rounding of a song of days. */
+export const SAME_TICKS = 1e-6;

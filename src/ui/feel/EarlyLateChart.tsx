@@ -1,7 +1,7 @@
 import { BarChart } from 'react-native-gifted-charts';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { earlyLate, histogram, offsetWords } from '@/core/quantize/earlyLate';
+import { earlyLate, histogram, offsetWords } from '@/core/sequence/earlyLate';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
 

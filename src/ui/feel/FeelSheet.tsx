@@ -4,7 +4,7 @@ import { Text } from 'react-native-paper';
 import { narrower, newlyCovered, treated, type Scope, type Treatment } from '@/core/edit/treat';
 import { lanesOf } from '@/core/document/lanes';
 import type { Hit, Pattern } from '@/core/document/set';
-import { offsetsMs } from '@/core/quantize/earlyLate';
+import { offsetsMs } from '@/core/sequence/earlyLate';
 import type { Feel } from '@/core/quantize/feel';
 import { gridTicks } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';

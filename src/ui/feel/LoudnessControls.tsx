@@ -1,5 +1,5 @@
 import { View } from 'react-native';
-import { GHOST, UNTREATED, type Loudness } from '@/core/loudness/loudness';
+import { GHOST, UNTREATED, type Loudness } from '@/core/document/loudness';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import { ControlButton } from '../shared/ControlButton';
 import { Strip } from '../shared/Strip';

@@ -1,9 +1,9 @@
-import type { EngineEvent } from '@/core/engine/protocol';
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { demoSet } from '@/core/document/create';
 import { chainPlan, sectionPlans } from '@/core/launch/plans';
 import { Performance } from '@/store/performance';
 import { coming } from './coming';
+import type { EngineEvent } from '@/core/protocol/events';
 
 const BAR = 3840;
 
@@ -19,7 +19,7 @@ function told(...events: EngineEvent[]): ReturnType<typeof coming> {
   return coming(performance, set);
 }
 
-const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, gateTick: Infinity }); // prettier-ignore
+const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
 const launcher = (nextSection: number, sectionTick: number, fadeTo = Infinity): EngineEvent => ({ kind: 'launcher', frame: 0, section: -1, nextSection, sectionTick, sectionFollows: false, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: 0, fadeTo }); // prettier-ignore
 
 test('what is to change, in order of time, in the words of the player', () => {

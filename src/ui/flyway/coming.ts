@@ -21,7 +21,7 @@ export function coming({ launcher }: Performance, set: BeatSet): { tick: number;
     if (!change || change.tick === live.sectionTick) continue;
     add(change.tick, `${name}: ${change.slot === SILENT ? 'stop' : (patterns[change.slot]?.name ?? 'stop')}`);
   }
-  for (const { channel, name } of set.tracks) add(live.gateTick[channel]!, `${name}: mute, solo`);
+  for (const { channel, name } of set.tracks) add(live.muteSoloTick[channel]!, `${name}: mute, solo`);
   const few = (all: string[]) => (all.length > 1 ? `${all.length} changes` : all[0]!);
   return [...lines].sort(([a], [b]) => a - b).map(([tick, all]) => ({ tick, words: few(all) }));
 }

@@ -1,3 +1,4 @@
+import type { Instruction } from '@/core/protocol/commands';
 import { useEffect, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
@@ -63,7 +64,7 @@ export function LaunchPlan() {
               left={x(sectionTick)}
               bar={bar}
               px={px}
-              command={(tick) => ['moveSection', tick]}
+              command={(tick) => ({ type: 'moveSection', tick })}
             />
           )}
         </View>
@@ -147,7 +148,7 @@ function TrackDrop(props: { track: Track; from: number; to: number; bar: number;
       left={NAMES_PX + (tick - from) * px}
       bar={bar}
       px={px}
-      command={(to_) => ['move', channel, to_]}
+      command={(to_) => ({ type: 'moveLaunch', track: channel, tick: to_ })}
     />
   );
 }
@@ -159,7 +160,7 @@ interface DropProps {
   left: number;
   bar: number;
   px: number;
-  command: (tick: number) => readonly ['move', number, number] | readonly ['moveSection', number];
+  command: (tick: number) => Instruction<'moveLaunch' | 'moveSection'>;
 }
 
 /** A flag at the line on which something drops; it is dragged to another bar, or moved with the arrow keys. */

@@ -81,7 +81,7 @@ function LiftKey() {
   const down = useRef({ at: 0, plays: '', sticks: false });
   const plays = () => {
     const { live } = instrument.performance.launcher;
-    return [live.slot, live.nextTick, live.muted, live.soloed, live.gateTick].join(' ');
+    return [live.slot, live.nextTick, live.muted, live.soloed, live.muteSoloTick].join(' ');
   };
   const hold = (held: boolean) => {
     const now = performance.now();

@@ -82,7 +82,7 @@ function Gate({ channel, track, which }: { channel: number; track: string; which
   const instrument = useInstrument();
   const [is, waits, tick] = useLaunch(({ launcher: { live } }) => {
     const [now, next] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-    return `${now[channel]} ${next[channel]} ${live.gateTick[channel]}`;
+    return `${now[channel]} ${next[channel]} ${live.muteSoloTick[channel]}`;
   }).split(' ');
   const beats = useBeatsLeft(Number(waits) === AS_IT_IS ? Infinity : Number(tick));
   const word = which === 'mute' ? 'Mute' : 'Solo';

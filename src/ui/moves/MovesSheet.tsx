@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/sequence/moves';
+import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/document/moves';
 import { movePoints } from '@/core/edit/editMoves';
 import { lanesOf } from '@/core/document/lanes';
 import { selectPattern, selectTrack } from '@/store/selectors';

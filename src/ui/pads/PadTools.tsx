@@ -1,8 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loopTicks';
 import { LOOP_BARS, loopBars } from '@/core/document/set';
-import { REPEAT_RATES } from '@/core/sequence/repeatRates';
-import { INPUT_GRIDS, type GridName } from '@/core/quantize/grid';
+import { INPUT_GRIDS, type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
 import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';

@@ -3,7 +3,7 @@ import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
 import type { Pattern } from '@/core/document/set';
-import { CONTROL_RANGES, type MovePoint } from '@/core/sequence/moves';
+import { CONTROL_RANGES, type MovePoint } from '@/core/document/moves';
 import { noticed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
 import { selectSteps } from '@/store/stepsSlice';

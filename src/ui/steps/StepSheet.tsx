@@ -3,7 +3,6 @@ import { stepWords } from '@/core/edit/steps';
 import { lanesOf } from '@/core/document/lanes';
 import type { Hit } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
-import { ROLL_STROKES } from '@/core/sequence/roll';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { sheetClosed } from '@/store/sessionSlice';
 import { edited } from '@/store/setSlice';
@@ -15,6 +14,7 @@ import { Sheet } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
 import { KIND_NAMES, shownValue } from './valueWords';
+import { ROLL_STROKES } from '@/core/document/roll';
 
 const ROLLS = [1, ...ROLL_STROKES].map((strokes) => ({
   value: strokes,

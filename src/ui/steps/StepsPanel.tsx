@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { spanOf } from '@/core/edit/select';
-import { CONTROLS, type Control } from '@/core/sequence/moves';
+import { CONTROLS, type Control } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';

@@ -1,7 +1,7 @@
 import type { ValueKind } from '@/core/edit/values';
-import { CONTROL_RANGES, type Control } from '@/core/sequence/moves';
-import { REPEAT_RATES } from '@/core/sequence/repeatRates';
+import { CONTROL_RANGES, type Control } from '@/core/document/moves';
 import { PPQ } from '@/core/time/ticks';
+import { REPEAT_RATES } from '@/core/quantize/grid';
 
 export const KIND_NAMES: Record<ValueKind, string> = {
   velocity: 'Velocity',

@@ -5,7 +5,7 @@ import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
 import { lanesOf, type PadSound } from '@/core/document/lanes';
 import { LOOP_BARS, MAX_HITS, type Pattern } from '@/core/document/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
-import { earlyLate, offsetsMs, trendWords } from '@/core/quantize/earlyLate';
+import { earlyLate, offsetsMs, trendWords } from '@/core/sequence/earlyLate';
 import { gridTicks } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, takeHeard } from '@/store/sessionSlice';

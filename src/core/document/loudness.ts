@@ -1,5 +1,4 @@
 import { mod } from '../time/ticks';
-import type { Hit, Pattern } from '../document/set';
 
 /** Loudness as a reversible treatment: of a pattern, of a lane or of single hits. The struck velocity is kept. */
 export interface Loudness {
@@ -50,9 +49,4 @@ function isAccented(tick: number, { bar, at }: Accents): boolean {
     const apart = Math.abs(within - beat);
     return Math.min(apart, bar - apart) <= ON_BEAT_TICKS;
   });
-}
-
-/** The Loudness in force for a hit: the narrowest one; null for none. */
-export function loudnessOf(pattern: Pattern, hit: Hit): Loudness | null {
-  return hit.loudness ?? pattern.lanes?.find((lane) => lane.pad === hit.pad)?.loudness ?? pattern.loudness ?? null;
 }

@@ -1,6 +1,6 @@
 import type { Hit, Pattern } from '../document/set';
 import { earlyLate, histogram, offsetsMs, offsetWords, trendWords } from './earlyLate';
-import { quantile } from './statistics';
+import { quantile } from '../statistics';
 
 test('quantiles are those of type 7 (Hyndman & Fan 1996)', () => {
   // R: quantile(c(1, 2, 3, 4, 10)) gives 1 2 3 4 10; quantile(1:4) gives 1 1.75 2.5 3.25 4 (from memory).

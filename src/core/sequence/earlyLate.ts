@@ -1,9 +1,9 @@
-import { isInLoop } from '../sequence/soundingHits';
+import { isInLoop } from './soundingHits';
 import type { Hit, Pattern } from '../document/set';
 import { ticksToMs } from '../time/ticks';
-import { snapOf } from './feel';
-import { nearestLine } from './grid';
-import { median, quantile } from './statistics';
+import { nearestLine } from '../quantize/grid';
+import { median, quantile } from '../statistics';
+import { snapOf } from '../document/treatments';
 
 /** How early or late hits were struck, in ms from their grid lines: below 0 is early. */
 export interface EarlyLate {

@@ -1,5 +1,5 @@
-import { PADS } from '../document/set';
-import { REPEAT_RATES } from './repeatRates';
+import { PADS } from './limits';
+import { REPEAT_RATES } from '../quantize/grid';
 
 /** What a pattern can move while it plays. */
 export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const;
@@ -54,25 +54,4 @@ export const MOVE_TABLES = PADS * CONTROLS.length;
 /** Breakpoints as the engine reads them: tick, value, tick, value ... */
 export function flatPoints(points: readonly MovePoint[]): number[] {
   return points.flatMap(({ tick, value }) => [tick, value]);
-}
-
-/**
- * Value of a Move at a tick: along the straight line between two points, or the last point's when it is stepped. Before the
- * first and after the last point theirs holds.
- * @param points as `flatPoints` gives them, at least one
- */
-export function moveValue(points: ArrayLike<number>, tick: number, stepped = false): number {
-  const count = points.length / 2;
-  let low = 0;
-  let high = count;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (points[middle * 2]! <= tick) low = middle + 1;
-    else high = middle;
-  }
-  if (low === 0) return points[1]!;
-  const before = (low - 1) * 2;
-  if (low === count || stepped) return points[before + 1]!;
-  const [fromTick, from, toTick, to] = [points[before]!, points[before + 1]!, points[before + 2]!, points[before + 3]!];
-  return from + ((to - from) * (tick - fromTick)) / (toTick - fromTick);
 }

@@ -1,0 +1,62 @@
+import { Engine } from '@/core/engine/engine';
+import { warmUp } from '@/core/engine/warmUp';
+import { at, NOW, type Instruction } from '@/core/protocol/commands';
+import type { FromWorklet, ToWorklet } from './messages';
+
+const QUANTUM = 128;
+/** The context's frame counter may stall for a few quanta and catch up; a difference that lasts this long is real. */
+const QUANTA_TO_REBASE = 8;
+
+/** Runs the engine on the clock of an audio context: what the worklet does, apart from being a worklet. */
+export class EngineRunner {
+  private readonly engine: Engine;
+  private origin = NaN;
+  private quantaApart = 0;
+
+  /** @param send posts a message to the page, with the buffers that it gives away */
+  constructor(
+    sampleRate: number,
+    private readonly send: (message: FromWorklet, transfer: ArrayBufferLike[]) => void,
+  ) {
+    // Code that runs for the first time costs the first stroke several quanta's time: it runs before anything is heard.
+    warmUp(sampleRate);
+    this.engine = new Engine(sampleRate);
+  }
+
+  /** Takes a message of the page's. */
+  receive(message: ToWorklet): void {
+    if ('keepLog' in message) return this.engine.log.keep(message.keepLog);
+    for (const instruction of message.instructions) this.engine.post(at(NOW, this.onEngineClock(instruction)));
+  }
+
+  /**
+   * Renders one quantum.
+   * @param contextFrame the context's frame of its first sample
+   */
+  process(left: Float32Array, right: Float32Array, contextFrame: number): void {
+    const { engine } = this;
+    this.followContext(contextFrame);
+    engine.process(left, right, QUANTUM);
+    if (engine.events.length === 0 && engine.log.length === 0) return;
+    const events = engine.events.drain();
+    this.send({ events, origin: this.origin, log: engine.log.drain() }, [events.buffer]);
+  }
+
+  /** Pads say what they heard by the context's clock. */
+  private onEngineClock(instruction: Instruction): Instruction {
+    if (instruction.type !== 'padDown' && instruction.type !== 'padUp') return instruction;
+    const origin = Number.isNaN(this.origin) ? 0 : this.origin;
+    return { ...instruction, heard: instruction.heard - origin };
+  }
+
+  private followContext(contextFrame: number): void {
+    const origin = contextFrame - this.engine.frame;
+    if (origin === this.origin) {
+      this.quantaApart = 0;
+      return;
+    }
+    if (!Number.isNaN(this.origin) && ++this.quantaApart < QUANTA_TO_REBASE) return;
+    this.origin = origin;
+    this.quantaApart = 0;
+  }
+}

@@ -1,0 +1,148 @@
+import { MAX_TRACKS } from '../document/limits';
+import type { Launcher } from '../launch/launcher';
+import type { Handlers } from '../protocol/commands';
+import { DcBlocker } from '../sound/dcBlocker';
+import { Limiter } from '../sound/limiter';
+import { metalTable } from '../sound/metal';
+import { Room } from '../sound/room';
+import type { Click } from '../sound/click';
+import type { VoicePool } from '../sound/voicePool';
+import { tickAt } from '../time/timeline';
+import type { Part } from './part';
+import type { Transport } from './transport';
+
+/** Longest stretch rendered at once. */
+export const MAX_STRETCH = 128;
+const GAIN_RAMP_SECONDS = 0.01;
+
+/** A stereo signal and what it sends to the room. */
+class Bus {
+  readonly left = new Float64Array(MAX_STRETCH);
+  readonly right = new Float64Array(MAX_STRETCH);
+  readonly send = new Float64Array(MAX_STRETCH);
+
+  clear(frames: number): void {
+    this.left.fill(0, 0, frames);
+    this.right.fill(0, 0, frames);
+    this.send.fill(0, 0, frames);
+  }
+}
+
+/** One track's way into the mix. */
+class TrackBus {
+  level = 1;
+  gain = 1;
+  /** Voices that ring in the stretch being rendered. */
+  ringing = 0;
+}
+
+/** Brings the voices together: track levels, fade, room, click, limiter. */
+export class Mixer implements Part {
+  /** Loudest output sample since it was last set to 0. */
+  peak = 0;
+  private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackBus());
+  private readonly bus = new Bus();
+  private readonly mix = new Bus();
+  private readonly mono = new Float64Array(MAX_STRETCH);
+  private readonly room: Room;
+  private readonly limiter: Limiter;
+  private readonly dcLeft: DcBlocker;
+  private readonly dcRight: DcBlocker;
+  private readonly metal: Float64Array;
+  private readonly rampStep: number;
+  /** Gain of the fade where rendering stands. */
+  private fadeGain = 1;
+
+  constructor(
+    sampleRate: number,
+    private readonly transport: Transport,
+    private readonly launcher: Launcher,
+    private readonly voices: VoicePool,
+    private readonly click: Click,
+  ) {
+    this.room = new Room(sampleRate);
+    this.limiter = new Limiter(sampleRate);
+    this.dcLeft = new DcBlocker(sampleRate);
+    this.dcRight = new DcBlocker(sampleRate);
+    this.metal = metalTable(sampleRate);
+    this.rampStep = 1 / (GAIN_RAMP_SECONDS * sampleRate);
+  }
+
+  readonly commands: Handlers<'trackLevel'> = {
+    trackLevel: ({ track, level }) => {
+      this.tracks[track]!.level = level;
+    },
+  };
+
+  /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
+  render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
+    const { left, right, send } = this.mix;
+    this.mix.clear(frames);
+    for (const track of this.tracks) track.ringing = 0;
+    for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
+    for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
+    this.renderFade(frames);
+    this.room.process(send, left, right, frames);
+    this.click.render(left, right, frames);
+    this.dcLeft.process(left, frames);
+    this.dcRight.process(right, frames);
+    this.limiter.process(left, right, outLeft, outRight, offset, frames);
+    for (let i = offset; i < offset + frames; i++) {
+      const l = Math.abs(outLeft[i]!);
+      const r = Math.abs(outRight[i]!);
+      if (l > this.peak) this.peak = l;
+      if (r > this.peak) this.peak = r;
+    }
+  }
+
+  private renderTrack(index: number, frames: number): void {
+    const track = this.tracks[index]!;
+    const target = this.launcher.live.isHeard(index) ? track.level : 0;
+    if (track.ringing === 0 && track.gain === target) return;
+    this.bus.clear(frames);
+    for (const voice of this.voices.voices) {
+      if (voice.active && voice.track === index) voice.render(this.mono, this.bus, frames, this.metal);
+    }
+    this.mixTrack(track, target, frames);
+  }
+
+  /** Adds a track's bus to the mix through its level, which moves to a new one in a ramp. */
+  private mixTrack(track: TrackBus, target: number, frames: number): void {
+    const { bus, rampStep } = this;
+    const { left, right, send } = this.mix;
+    let { gain } = track;
+    for (let i = 0; i < frames; i++) {
+      if (gain < target) gain = Math.min(target, gain + rampStep);
+      else if (gain > target) gain = Math.max(target, gain - rampStep);
+      left[i]! += bus.left[i]! * gain;
+      right[i]! += bus.right[i]! * gain;
+      send[i]! += bus.send[i]! * gain;
+    }
+    track.gain = gain;
+  }
+
+  /**
+   * Everything but the click goes down between the fade's two ticks, evenly to the ear; taken back, it comes up again in a
+   * short ramp. Sample by sample, so that it does not depend on how the output is cut.
+   */
+  private renderFade(frames: number): void {
+    if (this.fadeGain === 1 && this.launcher.fadeFrom === Infinity) return;
+    const { left, right, send } = this.mix;
+    let gain = this.fadeGain;
+    for (let i = 0; i < frames; i++) {
+      const target = this.fadeGainAt(this.transport.frame + i);
+      gain = target > gain ? Math.min(target, gain + this.rampStep) : target;
+      left[i]! *= gain;
+      right[i]! *= gain;
+      send[i]! *= gain;
+    }
+    this.fadeGain = gain;
+  }
+
+  private fadeGainAt(frame: number): number {
+    const { fadeFrom, fadeTo } = this.launcher;
+    if (fadeFrom === Infinity) return 1;
+    const left = Math.min(1, Math.max(0, (fadeTo - tickAt(this.transport.now, frame)) / (fadeTo - fadeFrom)));
+    return left * left;
+  }
+}

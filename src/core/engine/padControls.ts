@@ -1,0 +1,72 @@
+import { MAX_TRACKS } from '../document/limits';
+import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex } from '../document/moves';
+import { exp2 } from '../math';
+import type { Handlers } from '../protocol/commands';
+import { moveValue } from '../sequence/moveValue';
+import type { Shape } from '../sound/drumVoice';
+import type { Part } from './part';
+import type { SoundRack } from './soundRack';
+import type { TrackRack } from './trackRack';
+
+const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
+const [PITCH, FILTER, DECAY, LEVEL, PAN] = (['pitch', 'filter', 'decay', 'level', 'pan'] as const).map((control) =>
+  CONTROLS.indexOf(control),
+) as [number, number, number, number, number];
+const RATE = CONTROLS.indexOf('rate');
+
+/** What hands and Moves do to each pad's sound: together one `Shape` for each stroke. */
+export class PadControls implements Part {
+  /** Where hands hold the pads' controls, NaN where they do not. */
+  private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(MOVE_TABLES).fill(NaN));
+  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
+
+  constructor(
+    private readonly rack: TrackRack,
+    private readonly sounds: SoundRack,
+  ) {}
+
+  readonly commands: Handlers<'turn'> = {
+    turn: ({ track, pad, control, value }) => {
+      this.turns[track]![moveIndex(pad, CONTROLS.indexOf(control))] = value;
+    },
+  };
+
+  /**
+   * How a stroke differs from its sound. Read it at once: the next call overwrites it.
+   * @param pitch semitones of the hit's own
+   * @param position where the loop is, in the pattern; NaN when it stands still
+   */
+  shapeOf(track: number, pad: number, pitch: number, position: number): Shape {
+    const { shape } = this;
+    const { notes } = this.sounds.tracks[track]!;
+    shape.pitch = pitch + this.value(track, pad, PITCH, position);
+    shape.filter = this.value(track, pad, FILTER, position);
+    shape.decay = this.value(track, pad, DECAY, position);
+    shape.level = this.value(track, pad, LEVEL, position);
+    shape.pan = this.value(track, pad, PAN, position);
+    shape.hz = notes ? 440 * exp2((notes[pad]! - 69) / 12) : 0;
+    return shape;
+  }
+
+  /** Place in REPEAT_RATES of the rate that a hand or a Move has a pad repeat at; -1 when none does. */
+  repeatRate(track: number, pad: number, position: number): number {
+    const table = moveIndex(pad, RATE);
+    const turn = this.turns[track]![table]!;
+    if (turn !== turn && this.rack.tracks[track]!.player.moves[table] === null) return -1;
+    return Math.round(this.value(track, pad, RATE, position));
+  }
+
+  trackRemoved(track: number): void {
+    this.turns[track]!.fill(NaN);
+  }
+
+  /** What a pad's control is now: where a hand holds it, else where its Move has it, else neutral. */
+  private value(track: number, pad: number, control: number, position: number): number {
+    const table = moveIndex(pad, control);
+    const turn = this.turns[track]![table]!;
+    if (turn === turn) return turn; // not NaN
+    const points = this.rack.tracks[track]!.player.moves[table];
+    if (!points || position !== position) return RANGES[control]!.neutral;
+    return moveValue(points, position, control === RATE);
+  }
+}

@@ -1,0 +1,220 @@
+import { CLICK_SOUNDS, CLICK_TIMES, PADS, type Pattern } from '../document/set';
+import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
+import { TONE_VOICES } from '../document/tones';
+import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
+import { LOOP_END, type SectionPlan } from '../launch/launcher';
+import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
+import { soundingHits } from '../sequence/soundingHits';
+import { REPEAT_RATES, gridTicks } from '../quantize/grid';
+import { random } from '../random';
+import { at, type Command, type Instruction } from '../protocol/commands';
+
+/** A performance that chance made: commands with their frames, and the sizes of the blocks that it is rendered in. */
+export interface Performance {
+  commands: Command[];
+  /** Frames to render. */
+  frames: number;
+  blocks: number[];
+}
+
+const TRACKS = 4;
+const SLOTS = 4;
+const STEP = 240;
+
+/** All that chance decides in one performance. */
+class Chance {
+  private readonly next: () => number;
+  private lastId = 1;
+
+  constructor(seed: number) {
+    this.next = random(seed);
+  }
+
+  share(): number {
+    return this.next();
+  }
+
+  whole(below: number): number {
+    return Math.floor(this.next() * below);
+  }
+
+  is(likelihood: number): boolean {
+    return this.next() < likelihood;
+  }
+
+  of<T>(list: readonly T[]): T {
+    return list[this.whole(list.length)]!;
+  }
+
+  id(): number {
+    return (this.lastId += 2);
+  }
+
+  when(): number {
+    return this.of([0, 0, 960, 960, 3840, LOOP_END, 7680]);
+  }
+
+  slot(): number {
+    return this.of([0, 1, 2, 3, 0, 1, 2, SILENT, CHAIN]);
+  }
+
+  pattern(): Pattern {
+    const length = this.of([960, 1200, 1920, 2880, 3840, 3360]);
+    const hits = Array.from({ length: 1 + this.whole(14) }, () => ({
+      id: this.id(),
+      pad: this.whole(PADS),
+      tick: this.whole(length / STEP) * STEP + (this.share() - 0.5) * 160,
+      length: this.whole(500) + 1,
+      velocity: this.share(),
+      snap: this.is(0.6) ? { grid: STEP, strength: 1 } : null,
+      ...(this.is(0.2) && { odds: this.share() }),
+      ...(this.is(0.2) && { pitch: this.whole(25) - 12 }),
+      ...(this.is(0.15) && { roll: { strokes: this.of([2, 3, 4, 8]), over: 480, swell: this.share() * 2 - 1, glide: this.whole(12) } }), // prettier-ignore
+    }));
+    const feel = () => ({ grid: this.of([0, 120, 240, 480]), strength: this.of([1, 0.5]), ...(this.is(0.4) && { swing: { unit: 240, ratio: 0.6 } }) }); // prettier-ignore
+    return {
+      name: 'Chance',
+      length,
+      hits,
+      ...(this.is(0.25) && { feel: feel() }),
+      ...(this.is(0.25) && { lanes: [{ pad: this.whole(PADS), feel: feel() }] }),
+      ...(this.is(0.3) && { moves: [this.move(), this.move()] }),
+    };
+  }
+
+  private move() {
+    const control = this.of(CONTROLS);
+    const points = Array.from({ length: 1 + this.whole(5) }, (_, i) => ({ tick: i * 300, value: this.value(control) }));
+    return { pad: this.whole(PADS), control, points };
+  }
+
+  value(control: Control): number {
+    const { min, max, stepped } = CONTROL_RANGES[control];
+    const value = min + this.share() * (max - min);
+    return stepped ? Math.round(value) : value;
+  }
+
+  section(id: number): SectionPlan {
+    const parts = Array.from({ length: 16 }, (_, t) => (t < TRACKS ? this.of([0, 1, 2, SILENT, CHAIN, LEAVE]) : LEAVE));
+    return { id, parts, rounds: 1, then: this.of([NO_SECTION, THEN_STOP, 1, 2]) };
+  }
+
+  patternInstruction(track: number, slot: number): Instruction[] {
+    const pattern = this.pattern();
+    const hits = hitRows(soundingHits(pattern));
+    return [
+      { type: 'pattern', track, slot, revision: this.id(), length: pattern.length, seen: 0, hits, feels: feelRows(pattern) },
+      ...(pattern.moves ? [{ type: 'moves', track, slot, revision: this.id(), points: moveRows(pattern) } as const] : []),
+    ]; // prettier-ignore
+  }
+
+  notes(track: number): Instruction {
+    const notes = Float64Array.from({ length: PADS }, (_, pad) => 40 + 2 * pad);
+    return { type: 'notes', track, layout: { voice: this.of(TONE_VOICES), notes, octave: this.whole(3) - 1 } };
+  }
+}
+
+/** A set of four tracks, two of which play notes, and how the song begins. */
+function beginning(chance: Chance): Instruction[] {
+  const out: Instruction[] = [
+    { type: 'tempo', bpm: 90 + chance.whole(210) },
+    { type: 'meter', beats: chance.of([3, 4, 4, 7]), unit: chance.of([4, 4, 8]) },
+    { type: 'inputQuantize', grid: chance.of([120, 160, 240, 480, 960]), on: chance.is(0.7) },
+    metronome(chance),
+    { type: 'sections', sections: [chance.section(1), chance.section(2)] },
+  ];
+  for (let track = 0; track < TRACKS; track++) {
+    out.push({ type: 'kit', track, kit: 'polished-floor' });
+    if (track >= 2) out.push(chance.notes(track));
+    for (let slot = 0; slot < SLOTS; slot++) out.push(...chance.patternInstruction(track, slot));
+    const links = [{ slot: 0, times: 1 }, { slot: 1, times: 2 }]; // prettier-ignore
+    out.push({ type: 'chain', track, chain: { links, again: chance.is(0.5) } });
+    out.push({ type: 'launch', track, slot: chance.of([0, 1, SILENT]), on: 0, inPlace: false });
+  }
+  if (chance.is(0.7)) out.push({ type: 'record', on: true, session: 1 });
+  if (chance.is(0.8)) out.push({ type: 'play', startTick: 0, countInTicks: chance.of([0, 0, 480, 960]) });
+  return out;
+}
+
+function metronome(chance: Chance): Instruction {
+  const { sound, when } = { sound: chance.of(CLICK_SOUNDS), when: chance.of(CLICK_TIMES) };
+  return {
+    type: 'metronome',
+    on: chance.is(0.5),
+    level: chance.share(),
+    sound,
+    when,
+    between: chance.of([0, 240, 320]),
+  };
+}
+
+/** How often each kind of thing is done, and how. */
+const DEEDS: readonly (readonly [weight: number, deed: (chance: Chance, frame: number) => Instruction[]])[] = [
+  [30, (c, frame) => [{ type: 'padDown', track: c.whole(TRACKS), pad: c.whole(PADS), velocity: c.share(), heard: frame - c.whole(3000), id: c.id() }]],
+  [16, (c, frame) => [{ type: 'padUp', track: c.whole(TRACKS), pad: c.whole(PADS), heard: frame - c.whole(3000) }]],
+  [6, (c) => [{ type: 'padPress', track: c.whole(TRACKS), pad: c.whole(PADS), velocity: c.share() }]],
+  [5, (c) => [{ type: 'noteRepeat', on: c.is(0.6), latch: c.is(0.3) }]],
+  [6, (c) => [{ type: 'repeatRate', track: c.whole(TRACKS), pad: c.whole(PADS), ticks: gridTicks(c.of(REPEAT_RATES)) }]],
+  [8, (c) => [{ type: 'launch', track: c.whole(TRACKS), slot: c.slot(), on: c.when(), inPlace: c.is(0.4) }]],
+  [3, (c) => [{ type: 'cancelLaunch', track: c.whole(TRACKS) }]],
+  [3, (c) => [{ type: 'moveLaunch', track: c.whole(TRACKS), tick: c.whole(9600) }]],
+  [4, (c) => [{ type: 'muteSolo', track: c.whole(TRACKS), mute: c.of([0, 1, AS_IT_IS]), solo: c.of([0, 0, 1, AS_IT_IS]), on: c.when() }]],
+  [2, (c) => [{ type: 'cancelMuteSolo', track: c.whole(TRACKS) }]],
+  [4, (c) => [{ type: 'launchSection', section: 1 + c.whole(2), on: c.when(), inPlace: c.is(0.4) }]],
+  [1, () => [{ type: 'leaveSection' }]],
+  [1, () => [{ type: 'cancelSection' }]],
+  [1, (c) => [{ type: 'moveSection', tick: c.whole(9600) }]],
+  [1, (c) => [{ type: 'stopAll', on: c.when() }]],
+  [2, (c) => [{ type: 'fade', ticks: c.of([0, 480, 1920]), on: c.when() }]],
+  [6, (c) => [{ type: 'lift', held: c.is(0.5), on: c.when() }]],
+  [2, (c) => [{ type: 'sections', sections: [c.section(1), c.section(2)] }]],
+  [2, (c) => [{ type: 'chain', track: c.whole(TRACKS), chain: { links: [{ slot: c.whole(SLOTS), times: 1 }], again: c.is(0.5) } }]],
+  [5, (c) => c.patternInstruction(c.whole(TRACKS), c.whole(SLOTS))],
+  [5, (c) => [{ type: 'loopWindow', track: c.whole(TRACKS), slot: c.whole(SLOTS), start: c.whole(8) * STEP, length: c.of([0, 240, 480, 960, 1200]), on: c.when() === LOOP_END ? 0 : 960 }]],
+  [5, (c) => { const control = c.of(CONTROLS); return [{ type: 'turn', track: c.whole(TRACKS), pad: c.whole(PADS), control, value: c.is(0.3) ? NaN : c.value(control) }]; }],
+  [2, (c) => [{ type: 'heardPads', track: c.whole(TRACKS), pads: c.is(0.5) ? 0xffff : c.whole(0x10000) }]],
+  [2, (c) => [{ type: 'trackLevel', track: c.whole(TRACKS), level: c.share() }]],
+  [3, (c) => [{ type: 'tempo', bpm: 60 + c.whole(240) }]],
+  [2, (c) => [{ type: 'nudge', ratio: c.of([1, 1.03, 0.96]) }]],
+  [1, (c) => [{ type: 'meter', beats: c.of([3, 4, 7]), unit: c.of([4, 8]) }]],
+  [3, (c) => [{ type: 'record', on: c.is(0.7), session: c.whole(5) }]],
+  [3, (c) => [{ type: 'inputQuantize', grid: c.of([120, 160, 240, 480]), on: c.is(0.7) }]],
+  [1, (c) => [metronome(c)]],
+  [1, (c) => [{ type: 'phase', track: c.whole(TRACKS), tick: c.whole(4000) }]],
+  [1, (c) => [c.is(0.5) ? c.notes(2 + c.whole(2)) : { type: 'notes', track: 2 + c.whole(2), layout: null }]],
+  [1, (c) => [{ type: 'kit', track: c.whole(TRACKS), kit: 'polished-floor' }]],
+  [1, (c) => [{ type: 'removeTrack', track: c.whole(TRACKS) }]],
+  [1, (c) => [{ type: 'reserveIds', above: 1000 + c.whole(1000) }]],
+  [1, (c) => [{ type: 'latencyCheck', clicks: c.whole(3) }]],
+  [1, () => [{ type: 'releaseAll' }]],
+  [2, () => [{ type: 'stop' }]],
+  [1, (c) => [{ type: 'locate', tick: c.whole(4000) }]],
+  [4, (c) => [{ type: 'play', startTick: c.of([0, 0, 960, 1234]), countInTicks: c.of([0, 0, 960]) }]],
+]; // prettier-ignore
+const WEIGHT = DEEDS.reduce((sum, [weight]) => sum + weight, 0);
+
+function deed(chance: Chance, frame: number): Instruction[] {
+  let left = chance.share() * WEIGHT;
+  for (const [weight, make] of DEEDS) if ((left -= weight) < 0) return make(chance, frame);
+  return [];
+}
+
+/**
+ * A performance of everything the engine can be told, the same for the same seed. Every call makes new arrays: the engine
+ * adopts those that it is given.
+ * @param frames how long, at 48 kHz
+ * @param count how many things are done
+ */
+export function randomPerformance(seed: number, frames = 72000, count = 90): Performance {
+  const chance = new Chance(seed);
+  const commands = beginning(chance).map((instruction) => at(0, instruction));
+  const moments = Array.from({ length: count }, () => chance.whole(frames)).sort((a, b) => a - b);
+  for (const frame of moments) commands.push(...deed(chance, frame).map((instruction) => at(frame, instruction)));
+  const blocks: number[] = [];
+  for (let done = 0; done < frames;) {
+    const block = Math.min(frames - done, chance.of([1, 7, 64, 128, 128, 128, 333, 997, 4096]));
+    blocks.push(block);
+    done += block;
+  }
+  return { commands, frames, blocks };
+}

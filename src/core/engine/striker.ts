@@ -1,0 +1,129 @@
+import { frameAt } from '../time/timeline';
+import type { DrumVoice } from '../sound/drumVoice';
+import { VoicePool } from '../sound/voicePool';
+import type { PadControls } from './padControls';
+import type { FramePart } from './part';
+import type { SoundRack } from './soundRack';
+import type { TrackRack } from './trackRack';
+import type { Transport } from './transport';
+import type { EventQueue } from '../protocol/events';
+
+/** A stroke that is to sound now. */
+export interface Stroke {
+  track: number;
+  pad: number;
+  /** Names the hit. */
+  id: number;
+  /** 0..1 */
+  velocity: number;
+  /** Semitones of its own. */
+  pitch: number;
+  /** Struck by hand or its note repeat, and not played from the pattern. */
+  live: boolean;
+  /** Where its loop is, in the pattern; NaN when it stands still. */
+  position: number;
+  /** Song tick at which it sounds, and for how many ticks a note is held: Infinity for as long as its key is down. */
+  tick: number;
+  length: number;
+  /** For the event: song ticks at which it is placed (NaN: it was not recorded) and was struck, and the frame heard then. */
+  placed: number;
+  struck: number;
+  heard: number;
+}
+
+/** A stroke to be filled in and handed over again and again: a struct, so that strokes cost no garbage. */
+export function newStroke(): Stroke {
+  return { track: 0, pad: 0, id: 0, velocity: 0.5, pitch: 0.5, live: false, position: 0.5, tick: 0.5, length: 0.5, placed: 0.5, struck: 0.5, heard: 0.5 }; // prettier-ignore
+}
+
+/** Makes strokes sound, and ends notes that are held. */
+export class Striker implements FramePart {
+  readonly voices: VoicePool;
+
+  constructor(
+    sampleRate: number,
+    private readonly transport: Transport,
+    private readonly rack: TrackRack,
+    private readonly sounds: SoundRack,
+    private readonly controls: PadControls,
+    private readonly events: EventQueue,
+  ) {
+    this.voices = new VoicePool(sampleRate);
+  }
+
+  /** A stroke sounds, and the page is told. */
+  strike(stroke: Stroke): void {
+    const { track, pad } = stroke;
+    const { frame, playing } = this.transport;
+    const shape = this.controls.shapeOf(track, pad, stroke.pitch, stroke.position);
+    const recipe = this.sounds.tracks[track]!.recipes[pad]!;
+    const voice = this.voices.trigger(recipe, track, pad, stroke.velocity, frame, shape);
+    if (voice.held && stroke.length < Infinity) {
+      if (playing) voice.offTick = stroke.tick + stroke.length;
+      else voice.offFrame = frame + this.transport.standingFrames(stroke.length);
+    }
+    const event = this.events.add('sounded', frame);
+    event.track = track;
+    event.pad = pad;
+    event.velocity = stroke.velocity;
+    event.pitch = stroke.pitch;
+    event.id = stroke.id;
+    event.live = stroke.live;
+    event.placed = stroke.placed;
+    event.struck = stroke.struck;
+    event.heard = stroke.heard;
+  }
+
+  /** A stroke by hand sounds now, wherever the loop is. */
+  strikeByHand(stroke: Stroke): void {
+    const { transport } = this;
+    const { player } = this.rack.tracks[stroke.track]!;
+    stroke.live = true;
+    stroke.pitch = this.sounds.tracks[stroke.track]!.handPitch;
+    stroke.tick = transport.songTick;
+    stroke.position = transport.playing ? player.positionAt(stroke.tick) : NaN;
+    this.strike(stroke);
+  }
+
+  // --- the end of notes -------------------------------------------------------------------------------------
+
+  nextFrame(): number {
+    let next = Infinity;
+    for (const voice of this.voices.voices) {
+      if (voice.held && voice.active) next = Math.min(next, this.endFrame(voice));
+    }
+    return next;
+  }
+
+  playFrame(): void {
+    for (const voice of this.voices.voices) {
+      if (voice.held && voice.active && this.endFrame(voice) <= this.transport.frame) voice.letGo();
+    }
+  }
+
+  songStops(): void {
+    for (let track = 0; track < this.rack.tracks.length; track++) this.voices.letGo(track, -1);
+  }
+
+  /** Notes that a pattern or note repeat plays end; keys that are down go on. */
+  trackChanges(track: number): void {
+    for (const voice of this.voices.voices) {
+      const timed = voice.offTick < Infinity || voice.offFrame < Infinity;
+      if (voice.active && voice.held && voice.track === track && timed) voice.letGo();
+    }
+  }
+
+  soundsChange(track: number): void {
+    this.voices.silence(track);
+  }
+
+  trackRemoved(track: number): void {
+    this.voices.silence(track);
+  }
+
+  private endFrame(voice: DrumVoice): number {
+    const { transport } = this;
+    const byTick = voice.offTick < Infinity && transport.playing ? frameAt(transport.now, voice.offTick) : Infinity;
+    return Math.min(byTick, voice.offFrame);
+  }
+}

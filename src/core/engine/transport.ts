@@ -1,0 +1,145 @@
+import type { Handlers } from '../protocol/commands';
+import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
+import { atTempo, tickAt, Timeline, type Anchor } from '../time/timeline';
+import type { Part } from './part';
+import type { EventQueue } from '../protocol/events';
+
+/** Where the song is, how fast it goes, and how far it was played. */
+export class Transport implements Part {
+  /** The next frame to be rendered. */
+  frame = 0;
+  meter: Meter = { beats: 4, unit: 4 };
+  /** Where the count-in ends and the patterns begin. */
+  fromTick = 0;
+  /** Song ticks up to which patterns were played. */
+  playedThrough = -1;
+  readonly timeline: Timeline;
+  /** Time while the song stands still, for note repeat: tick 0 is its first press. */
+  private standing: Anchor;
+  private bpm = 120;
+  private nudge = 1;
+
+  /** @param parts told when the song starts and stops */
+  constructor(
+    private readonly sampleRate: number,
+    private readonly events: EventQueue,
+    private readonly parts: readonly Part[],
+  ) {
+    const perTick = framesPerTick(this.bpm, sampleRate);
+    this.standing = { frame: 0, tick: 0, framesPerTick: perTick, playing: true, recording: false };
+    this.timeline = new Timeline({ ...this.standing, playing: false });
+  }
+
+  readonly commands: Handlers<'play' | 'stop' | 'locate' | 'tempo' | 'nudge' | 'meter' | 'record'> = {
+    play: ({ startTick, countInTicks }) => this.play(startTick, countInTicks),
+    stop: () => this.stop(),
+    locate: ({ tick }) => {
+      if (!this.playing) this.lay({ ...this.now, frame: this.frame, tick });
+    },
+    tempo: ({ bpm }) => {
+      this.bpm = bpm;
+      this.changeTempo();
+    },
+    nudge: ({ ratio }) => {
+      this.nudge = ratio;
+      this.changeTempo();
+    },
+    meter: ({ beats, unit }) => {
+      this.meter = { beats, unit };
+    },
+    record: ({ on, session }) => {
+      this.session = session;
+      this.lay({ ...this.now, frame: this.frame, tick: this.songTick, recording: on });
+    },
+  };
+
+  /** Names the recording in the events of its hits. */
+  session = 0;
+
+  get now(): Anchor {
+    return this.timeline.now;
+  }
+
+  get playing(): boolean {
+    return this.now.playing;
+  }
+
+  get songTick(): number {
+    return tickAt(this.now, this.frame);
+  }
+
+  get barTicks(): number {
+    return ticksPerBar(this.meter);
+  }
+
+  get inCountIn(): boolean {
+    return this.playing && this.songTick < this.fromTick;
+  }
+
+  /** What note repeat counts its lines on. */
+  get repeatClock(): Anchor {
+    return this.playing ? this.now : this.standing;
+  }
+
+  /** Frames of so many ticks while the song stands still. */
+  standingFrames(ticks: number): number {
+    return Math.round(ticks * this.standing.framesPerTick);
+  }
+
+  /** The time of note repeat begins anew, while the song stands still. */
+  restartStanding(): void {
+    this.standing = { ...this.standing, frame: this.frame, tick: 0 };
+  }
+
+  /** The first song tick that has not been played yet: where what is launched at once begins. */
+  get launchTick(): number {
+    const { songTick } = this;
+    return this.playing ? Math.max(songTick, this.fromTick, this.playedThrough + 2 * SAME_TICKS) : songTick;
+  }
+
+  /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */
+  passBy(): void {
+    if (this.playing) this.playThrough(tickAt(this.now, this.frame + 0.5));
+  }
+
+  /** Counts every tick before this one as played. */
+  playThrough(tick: number): void {
+    const through = tick - 2 * SAME_TICKS;
+    if (through > this.playedThrough) this.playedThrough = through;
+  }
+
+  private play(fromTick: number, countInTicks: number): void {
+    if (this.playing) return;
+    const startTick = fromTick - countInTicks;
+    this.fromTick = fromTick;
+    this.playedThrough = fromTick - 2 * SAME_TICKS; // the start itself is still to be played
+    for (const part of this.parts) part.songStarts?.(startTick, fromTick);
+    const perTick = framesPerTick(this.bpm * this.nudge, this.sampleRate);
+    this.lay({ ...this.now, frame: this.frame, tick: startTick, framesPerTick: perTick, playing: true });
+  }
+
+  private stop(): void {
+    if (!this.playing) return;
+    const tick = this.songTick;
+    for (const part of this.parts) part.songStops?.(tick);
+    // Stopped within the count-in, nothing was played yet: the song stands where it was to begin.
+    this.lay({ ...this.now, frame: this.frame, tick: Math.max(tick, this.fromTick), playing: false, recording: false });
+  }
+
+  private changeTempo(): void {
+    const bpm = this.bpm * this.nudge;
+    this.standing = atTempo(this.standing, this.frame, bpm, this.sampleRate);
+    this.lay(atTempo(this.now, this.frame, bpm, this.sampleRate));
+  }
+
+  private lay(anchor: Anchor): void {
+    this.timeline.push(anchor);
+    const { tick, framesPerTick: perTick, playing, recording } = this.now;
+    const event = this.events.add('anchor', this.now.frame);
+    event.tick = tick;
+    event.framesPerTick = perTick;
+    event.playing = playing;
+    event.recording = recording;
+    event.fromTick = this.fromTick;
+  }
+}

@@ -1,0 +1,132 @@
+import type { ClickSound, ClickTime } from '../document/set';
+import type { KitId } from '../document/kits';
+import type { ToneVoice } from '../document/tones';
+import type { ChainPlan, SectionPlan } from '../launch/launcher';
+import type { Control } from '../document/moves';
+
+/** As the frame of a command: apply it before the next sample. */
+export const NOW = -1;
+
+/** Pulls on a track that plays notes: which voice plays, and which notes lie on its pads. */
+export interface NoteLayout {
+  voice: ToneVoice;
+  /** MIDI note of each pad. */
+  notes: Float64Array;
+  /** Octaves by which hands alone play higher. */
+  octave: number;
+}
+
+/** When something takes over: `LOOP_END`, or a step of song ticks on whose next line it does; 0 is at once. */
+type When = number;
+
+/**
+ * What the engine can be told, by name. Ticks are song ticks unless a pattern is named; `track` is a track's id (0..15),
+ * `slot` a pattern slot of it; levels and velocities are 0..1; `heard` is the frame of the engine's *output* that the
+ * player was hearing when they acted.
+ */
+export interface CommandFields {
+  play: { startTick: number; countInTicks: number };
+  stop: object;
+  /** Moves the stopped song. */
+  locate: { tick: number };
+  tempo: { bpm: number };
+  /** The song goes so many times faster than its tempo, for as long as it is told so. */
+  nudge: { ratio: number };
+  meter: { beats: number; unit: number };
+  /** Recording on or off; `session` names the recording in the events of its hits. */
+  record: { on: boolean; session: number };
+  /** How new hits are placed: the grid's step in ticks, and whether they are pulled to it. */
+  inputQuantize: { grid: number; on: boolean };
+  /** `between`: ticks of softer clicks between the beats, 0 for none. */
+  metronome: { on: boolean; level: number; sound: ClickSound; when: ClickTime; between: number };
+  kit: { track: number; kit: KitId };
+  /** A track plays notes; null: its kit. */
+  notes: { track: number; layout: NoteLayout | null };
+  trackLevel: { track: number; level: number };
+  /** A track that is no more: it stops, and its patterns go. */
+  removeTrack: { track: number };
+  /**
+   * What lies in a slot: the pattern's length in ticks (0 empties the slot) and all of its hits, as rows (see `HIT`) in order
+   * of placed tick. The engine adopts the array. `seen` is the serial of the last recorded hit that the sender knows of: later
+   * ones are kept. `feels` (see `feelRows`) place new strokes; null when no pad has a Feel. `revision` names these contents in
+   * a log.
+   */
+  pattern: { track: number; slot: number; revision: number; length: number; seen: number; hits: Float64Array; feels: Float64Array | null }; // prettier-ignore
+  /** What changed in a slot's hits: the ids of those that are no more, and the rows of those that are new or altered. */
+  patternEdit: { track: number; slot: number; revision: number; removed: Float64Array; hits: Float64Array };
+  /** The stretch of a pattern that goes round, in its ticks; a length of 0 is all of it. It waits only if the slot plays. */
+  loopWindow: { track: number; slot: number; start: number; length: number; on: When };
+  /** A pattern's Moves (see `moveRows`). */
+  moves: { track: number; slot: number; revision: number; points: Float64Array };
+  /** A hand holds one pad's control at a value, in the place of its Moves; NaN lets go. */
+  turn: { track: number; pad: number; control: Control; value: number };
+  /** The pads (one bit each) whose pattern hits are heard. */
+  heardPads: { track: number; pads: number };
+  /** Tick 0 of the pattern that plays on a track lies at this song tick. Playing from the top begins anew at 0. */
+  phase: { track: number; tick: number };
+  /** A slot, SILENT or CHAIN takes over. `inPlace`: in the phase of what it replaces, not from its top. (See `Launcher`.) */
+  launch: { track: number; slot: number; on: When; inPlace: boolean };
+  /** What waits on a track is taken back, or waits for another song tick. */
+  cancelLaunch: { track: number };
+  moveLaunch: { track: number; tick: number };
+  /** A track is muted or soloed (1), or not (0); AS_IT_IS for what stays. */
+  muteSolo: { track: number; mute: number; solo: number; on: When };
+  cancelMuteSolo: { track: number };
+  /** The sections that can be launched, and a track's chain. */
+  sections: { sections: readonly SectionPlan[] };
+  chain: { track: number; chain: ChainPlan };
+  launchSection: { section: number; on: When; inPlace: boolean };
+  /** What was launched as a section is none any more. */
+  leaveSection: object;
+  cancelSection: object;
+  moveSection: { tick: number };
+  stopAll: { on: When };
+  /** Everything fades out over so many ticks, then stops; 0 ticks take the fade back. */
+  fade: { ticks: number; on: When };
+  lift: { held: boolean; on: When };
+  /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
+  padDown: { track: number; pad: number; velocity: number; heard: number; id: number };
+  padUp: { track: number; pad: number; heard: number };
+  /** The finger on a held pad presses harder or softer: the velocity of note repeat's next strokes. */
+  padPress: { track: number; pad: number; velocity: number };
+  /** Lets go of every held pad. */
+  releaseAll: object;
+  /** Note repeat for presses from now on. With `latch` pads go on when they are let go, until they are struck again. */
+  noteRepeat: { on: boolean; latch: boolean };
+  /** Ticks between the strokes of one pad's note repeat. */
+  repeatRate: { track: number; pad: number; ticks: number };
+  /** Hits that the engine makes itself get even ids above this. */
+  reserveIds: { above: number };
+  /** Clicks at a steady pace apart from the song, for the latency check: how many, 0 to stop. */
+  latencyCheck: { clicks: number };
+}
+
+export type CommandType = keyof CommandFields;
+
+/** A command before it is known when it applies. */
+export type Instruction<T extends CommandType = CommandType> = { [K in T]: { type: K } & CommandFields[K] }[T];
+
+/** An instruction with the engine frame at which it applies (or NOW). Those of one frame apply in the order given. */
+export type Command<T extends CommandType = CommandType> = Instruction<T> & { frame: number };
+
+/** What handles each of some commands. `Handlers` in whole is exhaustive: a command without a handler does not compile. */
+export type Handlers<T extends CommandType = CommandType> = { [K in T]: (command: CommandFields[K]) => void };
+
+/** Stamps an instruction with the frame at which it is to be applied. */
+export function at<T extends CommandType>(frame: number, instruction: Instruction<T>): Command<T> {
+  return { ...instruction, frame };
+}
+
+/** The arrays that a command brings along, to be transferred with it. */
+export function arraysOf(instruction: Instruction): Float64Array[] {
+  switch (instruction.type) {
+    case 'pattern':
+      return instruction.feels ? [instruction.hits, instruction.feels] : [instruction.hits];
+    case 'patternEdit':
+      return [instruction.removed, instruction.hits];
+    case 'moves':
+      return [instruction.points];
+    default:
+      return [];
+  }
+}

@@ -1,0 +1,131 @@
+import { HIT_WIDTH, HIT } from './hitRows';
+
+/** Rows that the first hit which is added to a table makes room for. */
+const FIRST_ROOM = 64;
+
+/**
+ * The hits of a pattern in order of placed tick, as the audio thread plays them. The rows that came in a message are kept as
+ * they are; rows that are added or altered lie in an array of their own, and an index of rows says their order. So a hit that
+ * is inserted moves four bytes of each later one and not its whole row.
+ */
+export class HitTable {
+  count = 0;
+  private base: Float64Array = new Float64Array(0);
+  private baseRows = 0;
+  private added = new Float64Array(0);
+  private addedRows = 0;
+  /** Rows of `added` that hold no hit any more. */
+  private free: number[] = [];
+  /** Row of each hit; null while the rows of `base` are all, in their own order. */
+  private order: Uint32Array | null = null;
+
+  /** Takes rows over as the whole of its hits: HIT_WIDTH numbers each, in order of placed tick. The table owns them now. */
+  adopt(rows: Float64Array): void {
+    this.base = rows;
+    this.baseRows = this.count = rows.length / HIT_WIDTH;
+    this.addedRows = 0;
+    this.free.length = 0;
+    this.order = null;
+  }
+
+  /** One number of a hit: `field` is one of `HIT`. */
+  get(index: number, field: number): number {
+    const row = this.order ? this.order[index]! : index;
+    return row < this.baseRows
+      ? this.base[row * HIT_WIDTH + field]!
+      : this.added[(row - this.baseRows) * HIT_WIDTH + field]!;
+  }
+
+  /** Index of the first hit placed after `tick`. */
+  firstAfter(tick: number): number {
+    let low = 0;
+    let high = this.count;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.get(middle, HIT.TICK) <= tick) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Index of the first hit placed at `tick` or after it. */
+  firstFrom(tick: number): number {
+    let index = this.firstAfter(tick);
+    while (index > 0 && this.get(index - 1, HIT.TICK) === tick) index--;
+    return index;
+  }
+
+  /** Adds the hit of a row at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`). */
+  insert(rows: Float64Array, at = 0): void {
+    const tick = rows[at + HIT.TICK]!;
+    const pad = rows[at + HIT.PAD]!;
+    let index = this.firstAfter(tick);
+    while (index > 0 && this.get(index - 1, HIT.TICK) === tick && this.get(index - 1, HIT.PAD) >= pad) index--;
+    const replaces = index < this.count && this.get(index, HIT.TICK) === tick && this.get(index, HIT.PAD) === pad;
+    const row = this.freeRow();
+    for (let i = 0; i < HIT_WIDTH; i++) this.added[row * HIT_WIDTH + i] = rows[at + i]!;
+    const order = this.writableOrder(this.count + 1);
+    if (replaces) this.release(order[index]!);
+    else order.copyWithin(index + 1, index, this.count++);
+    order[index] = this.baseRows + row;
+  }
+
+  /** Takes out every hit whose id is asked for. */
+  remove(ids: ReadonlySet<number>): void {
+    if (ids.size === 0) return;
+    const order = this.writableOrder(this.count);
+    let kept = 0;
+    for (let i = 0; i < this.count; i++) {
+      if (ids.has(this.get(i, HIT.ID))) this.release(order[i]!);
+      else order[kept++] = order[i]!;
+    }
+    this.count = kept;
+  }
+
+  /** How long a hit was held is known, in ticks. */
+  setLength(id: number, length: number): void {
+    // What was played just now was added last: it is looked for there first.
+    for (let row = this.addedRows - 1; row >= 0; row--) {
+      if (this.added[row * HIT_WIDTH + HIT.ID] !== id) continue;
+      this.added[row * HIT_WIDTH + HIT.LENGTH] = length;
+      return;
+    }
+    for (let index = 0; index < this.count; index++) {
+      if (this.get(index, HIT.ID) !== id) continue;
+      const row = this.freeRow();
+      for (let i = 0; i < HIT_WIDTH; i++) this.added[row * HIT_WIDTH + i] = this.get(index, i);
+      this.added[row * HIT_WIDTH + HIT.LENGTH] = length;
+      this.writableOrder(this.count)[index] = this.baseRows + row;
+      return;
+    }
+  }
+
+  /** A row of `added` to write into. */
+  private freeRow(): number {
+    const free = this.free.pop();
+    if (free !== undefined) return free;
+    if ((this.addedRows + 1) * HIT_WIDTH > this.added.length) {
+      const grown = new Float64Array(Math.max(FIRST_ROOM * HIT_WIDTH, this.added.length * 2));
+      grown.set(this.added);
+      this.added = grown;
+    }
+    return this.addedRows++;
+  }
+
+  private release(row: number): void {
+    if (row < this.baseRows) return;
+    this.added[(row - this.baseRows) * HIT_WIDTH + HIT.ID] = -1; // no hit is found there
+    this.free.push(row - this.baseRows);
+  }
+
+  /** The order as an array with room for so many. */
+  private writableOrder(room: number): Uint32Array {
+    const { order } = this;
+    if (order && order.length >= room) return order;
+    const grown = new Uint32Array(Math.max(FIRST_ROOM, room + (room >> 1)));
+    if (order) grown.set(order);
+    else for (let i = 0; i < this.count; i++) grown[i] = i;
+    this.order = grown;
+    return grown;
+  }
+}
