@@ -1,8 +1,7 @@
+import { demoSet, emptySet, type StoredSet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { EVENT_WIDTH, PACKED_KIND } from '@/core/protocol/events';
 import { renderCommands } from '@/core/engine/offline';
-import { demoSet, emptySet } from '@/core/document/create';
-import type { BeatSet } from '@/core/document/set';
 import { frameAt } from '@/core/time/timeline';
 import { gridTicks, nextLine, type GridName } from '@/core/quantize/grid';
 import { soundingHits } from '@/core/sequence/soundingHits';
@@ -15,9 +14,9 @@ const KICK = 1;
 const SNARE = 3;
 const HAT = 5;
 
-const hits = (set: BeatSet) => {
-  const { patterns, current } = set.tracks[0]!;
-  return patterns[current]!.hits;
+const hits = (set: StoredSet) => {
+  const { slot } = set.stage.tracks[0]!;
+  return set.tracks[0]!.patterns[slot]?.hits ?? [];
 };
 const repeating = async (app: App, tempo: number, rate: GridName) => {
   await app.store('set', JSON.stringify({ ...emptySet(), tempo, countIn: 0 }));

@@ -1,4 +1,5 @@
-import { demoSet, emptySet } from '@/core/document/create';
+import { tracksOf } from '@/core/document/set';
+import { demoSet, emptySet } from './support/sets';
 import { lanesOf } from '@/core/document/lanes';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { expectUsable } from './support/access';
@@ -130,8 +131,8 @@ test('what waits is taken back by the same touch, what plays waits to stop, and 
   await says(app, 'T2 b', 'playing');
   await page.keyboard.up('o');
   await expect(app.button('Override Now')).toHaveAttribute('aria-pressed', 'false');
-  const saved = await app.savedSet((s) => s.tracks[1]!.current === 1 && s.tracks[0]!.current === 1);
-  expect(saved.tracks[1]!.stopped).toBeUndefined();
+  const saved = await app.savedSet((s) => s.stage.tracks[1]!.slot === 1 && s.stage.tracks[0]!.slot === 1);
+  expect(saved.stage.tracks[1]!.stopped).toBe(false);
 });
 
 test('Lift: taken out and in while it is held, by hand and by key, everything returns on Drop on', async ({
@@ -206,11 +207,11 @@ test('sections: stored as it plays, launched as one, edited, put in order, follo
   await app.button('Section earlier').click();
   let saved = await app.savedSet((s) => s.sections[0]?.name === 'Last Lap' && s.sections[0].then === 'stop');
   expect(saved.sections[0]).toMatchObject({ colour: 5, rounds: 1 });
-  expect(saved.sections[0]!.parts).toEqual([{ channel: 0, plays: 1 }, { channel: 1, plays: null }]); // prettier-ignore
+  expect(saved.sections[0]!.parts).toEqual([{ track: 0, plays: 1 }, { track: 1, plays: null }]); // prettier-ignore
   await sheet.getByRole('button', { name: 'Edit section Section 1' }).click();
   await app.button('T2 plays').click();
   await page.getByRole('menuitem', { name: '2 b' }).click();
-  await app.savedSet((s) => s.sections[1]!.parts.some((p) => p.channel === 1 && p.plays === 1));
+  await app.savedSet((s) => s.sections[1]!.parts.some((p) => p.track === 1 && p.plays === 1));
   await app.button('Close sections').click();
 
   await app.play.click();
@@ -237,7 +238,7 @@ test('sections: stored as it plays, launched as one, edited, put in order, follo
   await page.reload();
   await expect(app.button('Section Last Lap')).toBeVisible();
   saved = await app.savedSet();
-  expect(saved.tracks.every((track) => track.stopped)).toBe(true);
+  expect(Object.values(saved.stage.tracks).every((track) => track.stopped)).toBe(true);
 });
 
 test('a chain goes through its patterns, each as often as it says', async ({ app, page }) => {
@@ -278,7 +279,7 @@ test('stop all waits for Drop on and comes at once when asked again; mutes and s
   await dropOn(app, 'Beat');
   await app.button('Solo T2').click();
   await says(app, 'Solo T2', 'on');
-  await app.savedSet((s) => s.tracks[1]!.solo === true);
+  await app.savedSet((s) => s.stage.tracks[1]!.solo === true);
   await app.button('Solo T2').click();
   await dropOn(app, '4 bars');
   await app.button('Stop all').click();
@@ -320,7 +321,7 @@ test('a pattern that is recorded into is the one that plays: struck after its ch
   await says(app, 'T1 Pattern 3', 'playing');
   await page.keyboard.press('x');
   const saved = await app.savedSet((s) => (s.tracks[0]!.patterns[2]?.hits.length ?? 0) === 1);
-  expect(saved.tracks[0]!.current).toBe(2);
+  expect(saved.stage.tracks[0]!.slot).toBe(2);
   expect(saved.tracks[0]!.patterns[0]!.hits).toEqual([]);
   await app.undo.click();
   await app.savedSet((s) => s.tracks[0]!.patterns[2]?.hits.length === 0);
@@ -331,7 +332,7 @@ test('tracks are added, named, coloured, doubled, put in order and removed, and 
   page,
 }) => {
   await openLaunch(app, demoSet());
-  const order = async () => (await app.savedSet()).tracks.map((track) => track.name);
+  const order = async () => tracksOf(await app.savedSet()).map((track) => track.name);
   await app.button('Add track').click();
   await page.getByRole('textbox', { name: 'Track name' }).fill('Canal');
   await page.getByRole('textbox', { name: 'Track name' }).press('Enter');
@@ -340,12 +341,12 @@ test('tracks are added, named, coloured, doubled, put in order and removed, and 
   await app.button('Track up').click();
   await app.button('Colour Rose').click();
   await app.button('Duplicate track').click();
-  const saved = await app.savedSet((s) => s.tracks.length === 6 && s.shown === s.tracks[4]!.channel);
-  expect(saved.tracks.map((track) => track.name)).toEqual(['Wheels', 'Rails', 'Kerb', 'Canal', 'Canal 2', 'Lamps']);
-  expect(new Set(saved.tracks.map((track) => track.channel)).size).toBe(6);
-  expect(saved.tracks[4]!.colour).toBe(6);
+  const saved = await app.savedSet((s) => s.order.length === 6 && s.stage.shown === s.order[4]);
+  expect(tracksOf(saved).map((track) => track.name)).toEqual(['Wheels', 'Rails', 'Kerb', 'Canal', 'Canal 2', 'Lamps']);
+  expect(new Set(saved.order).size).toBe(6);
+  expect(saved.tracks[saved.order[4]!]!.colour).toBe(6);
   await app.button('Remove track').click();
-  await app.savedSet((s) => s.tracks.length === 5);
+  await app.savedSet((s) => s.order.length === 5);
   for (let i = 0; i < 7; i++) await app.undo.click();
   await expect.poll(order).toEqual(['Wheels', 'Rails', 'Kerb', 'Lamps']);
 });
@@ -355,8 +356,8 @@ test('a track of notes: its scale on the pads, octaves for hands alone; what was
   page,
 }) => {
   const set = demoSet();
-  await app.openSet({ ...set, shown: 2 });
-  const { tracks: [, , kerb] } = set; // prettier-ignore
+  await app.openSet({ ...set, stage: { ...set.stage, shown: 2 } });
+  const kerb = set.tracks[2];
   for (const [i, { name }] of lanesOf(kerb!).entries()) await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
   await says(app, 'Pad 8 A2', 'root of the scale');
   await app.button('All twelve notes').click();

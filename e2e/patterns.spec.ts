@@ -1,19 +1,15 @@
-import { demoSet } from '@/core/document/create';
-import type { BeatSet } from '@/core/document/set';
+import { demoSet, type StoredSet } from './support/sets';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
 import { heard, listen } from './support/ear';
 import { choose, hitsOf, openSheet, openSteps, patternOf, setWith } from './support/steps';
 
 /** The demo's drums with their first pattern alone. */
-function wheelsAlone(): BeatSet {
+function wheelsAlone(): StoredSet {
   const set = demoSet();
-  const [wheels] = set.tracks;
-  return {
-    ...set,
-    tracks: [{ ...wheels!, patterns: wheels!.patterns.map((p, i) => (i === 0 ? p : null)) }],
-    sections: [],
-  };
+  const wheels = set.tracks[0]!;
+  const alone = { ...wheels, patterns: wheels.patterns.map((p, i) => (i === 0 ? p : null)) };
+  return { ...set, tracks: { 0: alone }, order: [0], sections: [] };
 }
 
 const openSlots = (app: App) => openSheet(app, 'Patterns', /^Patterns of/);
@@ -28,7 +24,7 @@ test('slots: variation, copy, swap, name, colour, clear, more; each card has a p
   await expect(page.getByRole('button', { name: /^Slot \d+$/ })).toHaveCount(16);
   await expect(app.button('Slot 1').locator('svg path')).toHaveAttribute('d', /M/);
   await app.button('Variation').click();
-  let set = await app.savedSet((s) => s.tracks[0]!.current === 1);
+  let set = await app.savedSet((s) => s.stage.tracks[0]!.slot === 1);
   expect(names(set)).toEqual(['Fast Laps', 'Fast Laps 2', null, null, null]);
   const ids = set.tracks[0]!.patterns.flatMap((p) => p?.hits.map((h) => h.id) ?? []);
   expect(new Set(ids).size).toBe(ids.length);
@@ -39,13 +35,13 @@ test('slots: variation, copy, swap, name, colour, clear, more; each card has a p
   await app.button('Slot 5').click();
   await app.button('Swap with slot').click();
   await app.button('Slot 1').click();
-  set = await app.savedSet((s) => names(s)[0] === 'Couples Only' && s.tracks[0]!.current === 0);
+  set = await app.savedSet((s) => names(s)[0] === 'Couples Only' && s.stage.tracks[0]!.slot === 0);
   expect(names(set)).toEqual(['Couples Only', 'Fast Laps', null, null, 'Couples Only 2']);
   expect(patternOf(set).colour).toBe(5);
   await app.button('Clear slot').click();
   await app.savedSet((s) => hitsOf(s).length === 0);
   await app.button('Slot 5').click();
-  await app.savedSet((s) => s.tracks[0]!.current === 4);
+  await app.savedSet((s) => s.stage.tracks[0]!.slot === 4);
   await app.button('More slots').click();
   await expect(page.getByRole('button', { name: /^Slot \d+$/ })).toHaveCount(20);
   for (let i = 0; i < 6; i++) await app.undo.click();

@@ -1,5 +1,5 @@
+import { emptySet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import { emptySet } from '@/core/document/create';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test } from './support/app';
 import { drum } from './support/drummer';

@@ -1,12 +1,11 @@
-import { demoSet, emptySet } from '@/core/document/create';
-import type { BeatSet } from '@/core/document/set';
+import { demoSet, emptySet, type StoredSet } from './support/sets';
 import { renderCommands } from '@/core/engine/offline';
 import { openLaunch } from './support/launch';
 import { expect, test } from './support/app';
 import { differing, heard, listen, of, onsets, stall, type Heard } from './support/ear';
 
 /** One closed hat on every beat. */
-function hatSet(tempo: number): BeatSet {
+function hatSet(tempo: number): StoredSet {
   const set = emptySet();
   set.tempo = tempo;
   set.tracks[0]!.patterns[0]!.hits = [0, 1, 2, 3].map((beat) => ({

@@ -1,5 +1,5 @@
+import { demoSet, emptySet } from './support/sets';
 import AxeBuilder from '@axe-core/playwright';
-import { demoSet, emptySet } from '@/core/document/create';
 import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';

@@ -1,4 +1,4 @@
-import { demoSet } from '@/core/document/create';
+import { demoSet } from './support/sets';
 import { expect, test } from './support/app';
 
 const damaged: [string, string][] = [

@@ -1,4 +1,4 @@
-import { emptySet } from '@/core/document/create';
+import { emptySet } from './support/sets';
 import { expect, test, type App } from './support/app';
 import { drum, drumFreely } from './support/drummer';
 import { choose, drag, typeInto } from './support/steps';

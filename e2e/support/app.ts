@@ -1,5 +1,5 @@
+import { type StoredSet } from './sets';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import type { BeatSet } from '@/core/document/set';
 import { giveEar } from './ear';
 
 /** The instrument as a player sees it: its controls by the names that assistive technology reads. */
@@ -38,7 +38,7 @@ export class App {
   }
 
   /** Opens the app with a set that is stored there. */
-  async openSet(set: BeatSet): Promise<void> {
+  async openSet(set: StoredSet): Promise<void> {
     await this.store('set', JSON.stringify(set));
     await this.open();
   }
@@ -145,10 +145,10 @@ export class App {
   }
 
   /** Waits for the autosave, and reads the set that it left. */
-  async savedSet(until: (set: BeatSet) => boolean = () => true): Promise<BeatSet> {
-    let set: BeatSet | null = null;
+  async savedSet(until: (set: StoredSet) => boolean = () => true): Promise<StoredSet> {
+    let set: StoredSet | null = null;
     await expect(async () => {
-      set = JSON.parse((await this.stored('set')) ?? 'null') as BeatSet | null;
+      set = JSON.parse((await this.stored('set')) ?? 'null') as StoredSet | null;
       expect(set && until(set)).toBeTruthy();
     }).toPass({ timeout: 15_000 });
     return set!;

@@ -1,6 +1,9 @@
-import { emptySet, newTrack } from '@/core/document/create';
-import type { BeatSet, Pattern } from '@/core/document/set';
+import { newSet } from '@/core/document/create';
+import { FIRST_STAGE } from '@/core/document/stage';
+import type { StoredSet } from './sets';
 import { expect, type App } from './app';
+import type { Pattern } from '@/core/document/pattern';
+import { newTrack } from '@/core/document/track';
 
 /** Bars of a pattern with one hit at its top. */
 export function oneHit(name: string, length: number, id: number, pad = 0): Pattern {
@@ -8,16 +11,18 @@ export function oneHit(name: string, length: number, id: number, pad = 0): Patte
 }
 
 /** A set of tracks T1, T2 ... whose slots hold patterns a, b, c ... of these lengths, in ticks; each has one hit, at its top. */
-export function band(lengths: readonly (readonly number[])[], tempo = 120): BeatSet {
-  const tracks = lengths.map((slots, channel) => {
-    const patterns = slots.map((length, slot) => oneHit('abcdefghijklmnop'[slot]!, length, 1 + 2 * (slot + 100 * channel), channel % 16)); // prettier-ignore
-    return { ...newTrack(`T${channel + 1}`, channel % 8, patterns), channel };
+export function band(lengths: readonly (readonly number[])[], tempo = 120): StoredSet {
+  const tracks = lengths.map((slots, id) => {
+    const patterns = slots.map((length, slot) => oneHit('abcdefghijklmnop'[slot]!, length, 1 + 2 * (slot + 100 * id), id % 16)); // prettier-ignore
+    return { ...newTrack(`T${id + 1}`, id % 8, patterns), id };
   });
-  return { ...emptySet(), tempo, countIn: 0, tracks };
+  const set = newSet('Band', tempo, tracks);
+  const stage = { shown: 0, tracks: Object.fromEntries(set.order.map((id) => [id, FIRST_STAGE])) };
+  return { ...set, countIn: 0, stage };
 }
 
 /** Opens the place Launch with a set. */
-export async function openLaunch(app: App, set: BeatSet): Promise<void> {
+export async function openLaunch(app: App, set: StoredSet): Promise<void> {
   await app.openSet(set);
   await app.page.getByRole('link', { name: 'Launch', exact: true }).click();
   await expect(app.button('Drop on')).toBeVisible();

@@ -1,17 +1,21 @@
-import { emptySet } from '@/core/document/create';
-import type { BeatSet, Hit, Pattern } from '@/core/document/set';
+import { emptySet, type StoredSet } from './sets';
 import { expect, type App } from './app';
+import type { Hit } from '@/core/document/hit';
+import { newPattern, type Pattern } from '@/core/document/pattern';
 
 /** The first track's open pattern, as it is saved. */
-export const patternOf = ({ tracks: [track] }: BeatSet): Pattern => track!.patterns[track!.current]!;
-export const hitsOf = (set: BeatSet): Hit[] => patternOf(set).hits;
+export const patternOf = ({ tracks, stage, meter }: StoredSet): Pattern => {
+  const { slot } = stage.tracks[0]!;
+  return tracks[0]!.patterns[slot] ?? newPattern(slot, meter);
+};
+export const hitsOf = (set: StoredSet): Hit[] => patternOf(set).hits;
 
 /** A set of one empty track whose first pattern has some hits, each of length 120 and velocity 0.8 unless it says otherwise. */
 export function setWith(
   hits: readonly (Pick<Hit, 'pad' | 'tick'> & Partial<Hit>)[],
   length = 3840,
   tempo = 120,
-): BeatSet {
+): StoredSet {
   const set = { ...emptySet(), tempo };
   const pattern = set.tracks[0]!.patterns[0]!;
   pattern.length = length;
@@ -20,7 +24,7 @@ export function setWith(
 }
 
 /** Opens the place Steps with a set. */
-export async function openSteps(app: App, set: BeatSet = emptySet()): Promise<void> {
+export async function openSteps(app: App, set: StoredSet = emptySet()): Promise<void> {
   await app.openSet(set);
   await app.page.getByRole('link', { name: 'Steps' }).click();
   await expect(app.page.getByRole('grid', { name: 'Steps' })).toBeVisible();

@@ -5,9 +5,9 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
-import type { BeatSet } from '@/core/document/set';
-import { Instrument } from '@/store/instrument';
-import { autosave, restore, whenAlone } from '@/store/persistence';
+import type { OpenSet } from '@/core/document/set';
+import { Instrument } from '@/instrument/instrument';
+import { autosave, restore, whenAlone } from '@/storage/persistence';
 import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
 import { Shell } from '@/ui/shell/Shell';
@@ -25,7 +25,7 @@ const opened = restore(store, storage).then((safeToSave) => {
   if (safeToSave) void whenAlone(store, storage, navigator.locks, save);
 });
 
-function save(saved: BeatSet): void {
+function save(saved: OpenSet): void {
   const saveNow = autosave(store, storage, saved);
   window.addEventListener('pagehide', saveNow);
   document.addEventListener('visibilitychange', () => {

@@ -1,3 +1,5 @@
+import type { Pattern } from '@/core/document/pattern';
+import type { Track } from '@/core/document/track';
 import type { Command, Instruction } from '@/core/protocol/commands';
 
 /** From the page to the audio thread. */
@@ -19,7 +21,8 @@ export interface FromWorklet {
 
 /** From the page to the render worker. */
 export interface RenderRequest {
-  track: import('@/core/document/set').Track;
+  track: Track;
+  pattern: Pattern;
   tempo: number;
   sampleRate: number;
 }

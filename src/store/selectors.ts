@@ -1,50 +1,71 @@
 import { createSelector } from '@reduxjs/toolkit';
+import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
+import { patternAt, tracksOf, type BeatSet } from '@/core/document/set';
+import { trackStage } from '@/core/document/stage';
 import { onlyTake } from '@/core/edit/takes';
 import { withoutTreatment } from '@/core/edit/treat';
-import { currentPattern, shownTrack, type BeatSet, type Pattern } from '@/core/document/set';
-import { soundingHits } from '@/core/sequence/soundingHits';
 import { gridTicks } from '@/core/quantize/grid';
+import { soundingHits } from '@/core/sequence/soundingHits';
 import type { RootState } from './store';
+import { undoLabel } from './undoable';
 
 export const selectSet = (state: RootState) => state.set.present;
-export const selectTrack = (state: RootState) => shownTrack(state.set.present);
-export const selectPattern = (state: RootState): Pattern | null => currentPattern(selectTrack(state));
+/** The tracks, from top to bottom. */
+export const selectTracks = createSelector([selectSet], tracksOf);
+export const selectStage = (state: RootState) => state.stage;
+/** Id of the track that pads play and Steps shows. */
+export const selectShown = (state: RootState) => state.stage.shown;
+export const selectTrack = (state: RootState) => selectSet(state).tracks[state.stage.shown]!;
+/** The slot that the shown track is on. */
+export const selectSlot = (state: RootState) => trackStage(state.stage, state.stage.shown).slot;
+/** Where the pattern lies that Steps shows and edits are for, at this moment: a drag keeps the place that it began in. */
+export const selectPlace: (state: RootState) => PatternPlace = createSelector(
+  [selectShown, selectSlot],
+  (track, slot) => ({ track, slot }),
+);
 
-/** What the current pattern plays, in order of time. */
-export const selectSounding = createSelector([selectPattern], (pattern) => (pattern ? soundingHits(pattern) : []));
+/** What an empty slot shows: an empty pattern, which comes to be with the first edit. */
+const selectEmpty = createSelector([selectSlot, (state: RootState) => selectSet(state).meter], newPattern);
 
-/** The pattern that is shown beneath the current one, or null. */
+/** The pattern that Steps shows. */
+export const selectPattern = (state: RootState): Pattern =>
+  patternAt(selectSet(state), selectPlace(state)) ?? selectEmpty(state);
+
+/** What the shown pattern plays, in order of time. */
+export const selectSounding = createSelector([selectPattern], soundingHits);
+
+/** The pattern that is shown beneath it, or null. */
 export const selectTrace = (state: RootState): Pattern | null => {
-  const { trace, tracks } = selectSet(state);
-  return (trace && tracks.find(({ channel }) => channel === trace.channel)?.patterns[trace.slot]) ?? null;
+  const { trace } = selectSet(state);
+  return trace ? patternAt(selectSet(state), trace) : null;
 };
 
-export const selectUndo = (state: RootState) => state.set.past[state.set.past.length - 1]?.label ?? null;
+export const selectUndo = (state: RootState) => undoLabel(state.set);
 export const selectRedo = (state: RootState) => state.set.future[0]?.label ?? null;
 
 /** The set as the engine plays it: the document, but for a proposal, one take alone, or everything as it was played. */
 export const selectHeardSet = createSelector(
   [
     selectSet,
+    selectPlace,
+    selectPattern,
     (state: RootState) => state.session.heardTake,
     (state: RootState) => state.session.comparing,
     (state: RootState) => state.session.proposal,
   ],
-  (set, take, comparing, proposal): BeatSet => {
-    const pattern = currentPattern(shownTrack(set));
-    if (!pattern || (take === null && !comparing && !proposal)) return set;
-    if (proposal) return withPattern(set, pattern, proposal);
+  (set, place, pattern, take, comparing, proposal): BeatSet => {
+    if (take === null && !comparing && !proposal) return set;
+    if (proposal) return withPattern(set, place, proposal);
     const alone = take === null ? pattern : onlyTake(pattern, take);
-    const heard = comparing ? withoutTreatment(alone) : alone;
-    return withPattern(set, pattern, heard);
+    return withPattern(set, place, comparing ? withoutTreatment(alone) : alone);
   },
 );
 
-/** The set with another pattern in the place of one of the shown track. */
-function withPattern(set: BeatSet, old: Pattern, heard: Pattern): BeatSet {
-  const patterns = (track: BeatSet['tracks'][number]) => track.patterns.map((p) => (p === old ? heard : p));
-  const tracks = set.tracks.map((track) => (track.channel === set.shown ? { ...track, patterns: patterns(track) } : track)); // prettier-ignore
-  return { ...set, tracks };
+/** The set with another pattern at a place. */
+function withPattern(set: BeatSet, { track: id, slot }: PatternPlace, heard: Pattern): BeatSet {
+  const track = set.tracks[id]!;
+  const patterns = track.patterns.map((pattern, i) => (i === slot ? heard : pattern));
+  return { ...set, tracks: { ...set.tracks, [id]: { ...track, patterns } } };
 }
 
 /** The snap that input quantize gives to hits that do not come through the engine, or null while it is off. */

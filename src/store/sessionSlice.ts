@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { Pattern } from '@/core/document/set';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
+import type { Pattern } from '@/core/document/pattern';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
 

@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { PADS } from '@/core/document/set';
 import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
+import { PADS } from '@/core/document/limits';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
 

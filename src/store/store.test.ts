@@ -1,31 +1,25 @@
 import fc from 'fast-check';
 import type { Edit } from '@/core/edit/edit';
-import { demoSet, emptySet } from '@/core/document/create';
-import { currentPattern, type Hit } from '@/core/document/set';
+import { emptySet } from '@/core/document/create';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
 import { compared, sheetClosed, takeHeard } from './sessionSlice';
-import {
-  edited,
-  gridSet,
-  hitRecorded,
-  hitReleased,
-  loopBarsSet,
-  meterSet,
-  metronomeToggled,
-  patternCleared,
-  setLoaded,
-  setOpened,
-  tempoSet,
-  treatmentSet,
-} from './setSlice';
 import { DEFAULT_PAD_KEYS, defaultSettings, readSettings } from './settingsSlice';
 import { createStore, type Store } from './store';
 import { redone, undone } from './undoable';
+import type { Hit } from '@/core/document/hit';
+import { demoSet } from '@/core/document/demo';
+import { patternAt } from '@/core/document/set';
+import { gridSet, meterSet, metronomeToggled, tempoSet } from '@/store/timeSlice';
+import { edited, hitsRecorded, hitsReleased, loopBarsSet, patternCleared, treatmentSet } from '@/store/patternsSlice';
+import { setLoaded, setOpened } from '@/store/openSlice';
 
 const hit = (id: number): Hit => ({ id, pad: 0, tick: id * 10, length: 1, velocity: 1, snap: null });
-const record = (id: number, take: string) => hitRecorded({ channel: 0, slot: 0, hit: hit(id), take });
-const ids = (store: Store) => selectPattern(store.getState())!.hits.map((h) => h.id);
+const place = { track: 0, slot: 0 };
+const record = (id: number, take: string) => hitsRecorded({ place, hits: [hit(id)], take });
+/** How many steps can be undone. */
+const steps = ({ getState }: Store) => getState().set.past.length + (getState().set.open ? 1 : 0);
+const ids = (store: Store) => selectPattern(store.getState()).hits.map((h) => h.id);
 
 function emptyStore(): Store {
   const store = createStore();
@@ -53,12 +47,12 @@ describe('undo', () => {
       fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (edits) => {
         const store = createStore();
         const before = selectSet(store.getState());
-        for (const edit of edits) store.dispatch(edited({ edit }));
+        for (const edit of edits) store.dispatch(edited({ place, edit }));
         const after = selectSet(store.getState());
-        const steps = store.getState().set.past.length;
-        for (let i = 0; i < steps; i++) store.dispatch(undone());
+        const count = steps(store);
+        for (let i = 0; i < count; i++) store.dispatch(undone());
         expect(selectSet(store.getState())).toEqual(before);
-        for (let i = 0; i < steps; i++) store.dispatch(redone());
+        for (let i = 0; i < count; i++) store.dispatch(redone());
         expect(selectSet(store.getState())).toEqual(after);
       }),
       { numRuns: 200 },
@@ -95,16 +89,16 @@ describe('undo', () => {
 
   test('a take undone and redone keeps the length that its hits were held', () => {
     const store = emptyStore();
-    [record(1, 'a 0'), hitReleased({ channel: 0, slot: 0, id: 1, length: 333 }), undone(), redone()].forEach((a) =>
+    [record(1, 'a 0'), hitsReleased({ place, lengths: [{ id: 1, length: 333 }] }), undone(), redone()].forEach((a) =>
       store.dispatch(a),
     );
-    expect(selectPattern(store.getState())!.hits[0]!.length).toBe(333);
-    expect(store.getState().set.past).toHaveLength(1);
+    expect(selectPattern(store.getState()).hits[0]!.length).toBe(333);
+    expect(steps(store)).toBe(1);
   });
 
   test('a new edit ends what could be redone', () => {
     const store = emptyStore();
-    [record(1, 'a 0'), undone(), loopBarsSet({ bars: 4 })].forEach((action) => store.dispatch(action));
+    [record(1, 'a 0'), undone(), loopBarsSet({ place, bars: 4 })].forEach((action) => store.dispatch(action));
     expect(selectRedo(store.getState())).toBeNull();
   });
 
@@ -117,7 +111,7 @@ describe('undo', () => {
     store.dispatch(undone());
     expect(selectSet(store.getState())).toEqual(before);
     store.dispatch(redone());
-    expect(selectSet(store.getState())).toEqual(demoSet());
+    expect(selectSet(store.getState())).toEqual(demoSet().set);
   });
 
   test('has no limit within a session', () => {
@@ -132,7 +126,7 @@ describe('undo', () => {
 
   test('an action that changes nothing is no step', () => {
     const store = emptyStore();
-    store.dispatch(loopBarsSet({ bars: 1 }));
+    store.dispatch(loopBarsSet({ place, bars: 1 }));
     expect(selectUndo(store.getState())).toBeNull();
   });
 });
@@ -141,12 +135,12 @@ test('halving the loop hides hits, doubling back shows them again', () => {
   const store = createStore();
   store.dispatch(setLoaded(demoSet()));
   const all = selectSounding(store.getState()).length;
-  store.dispatch(loopBarsSet({ bars: 1 }));
+  store.dispatch(loopBarsSet({ place, bars: 1 }));
   expect(selectSounding(store.getState()).length).toBeLessThan(all);
-  store.dispatch(loopBarsSet({ bars: 2 }));
+  store.dispatch(loopBarsSet({ place, bars: 2 }));
   expect(selectSounding(store.getState())).toHaveLength(all);
-  store.dispatch(patternCleared());
-  expect(currentPattern(selectSet(store.getState()).tracks[0]!)!.hits).toEqual([]);
+  store.dispatch(patternCleared({ place }));
+  expect(selectPattern(store.getState()).hits).toEqual([]);
 });
 
 test('a Feel is an undoable step, one for a whole drag; what one hears alone or compares leaves the document alone', () => {
@@ -155,13 +149,14 @@ test('a Feel is an undoable step, one for a whole drag; what one hears alone or 
   const before = selectSet(store.getState());
   const feel = (strength: number) =>
     treatmentSet({
+      place,
       scope: { kind: 'lane', pad: 4 },
       treatment: { feel: { grid: 240, strength } },
       gesture: 'drag 1',
     });
   [feel(0.9), feel(0.5), feel(0.2)].forEach(store.dispatch);
-  expect(store.getState().set.past).toHaveLength(1);
-  const heard = () => currentPattern(selectHeardSet(store.getState()).tracks[0]!)!;
+  expect(steps(store)).toBe(1);
+  const heard = () => patternAt(selectHeardSet(store.getState()), place)!;
   expect(soundingHits(heard()).some((h) => h.tick % 240 !== 0)).toBe(true);
   store.dispatch(compared(true));
   expect(soundingHits(heard()).every((h) => h.tick === h.struck)).toBe(true);
@@ -177,9 +172,9 @@ test('a meter change keeps the number of bars of every pattern, and undo brings 
   const store = createStore();
   store.dispatch(setLoaded(demoSet()));
   store.dispatch(meterSet({ beats: 7, unit: 8 }));
-  expect(selectPattern(store.getState())!.length).toBe(2 * 3360);
+  expect(selectPattern(store.getState()).length).toBe(2 * 3360);
   store.dispatch(undone());
-  expect(selectSet(store.getState())).toEqual(demoSet());
+  expect(selectSet(store.getState())).toEqual(demoSet().set);
 });
 
 test('settings that cannot be right fall back one by one', () => {

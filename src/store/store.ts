@@ -1,13 +1,30 @@
-import { configureStore } from '@reduxjs/toolkit';
+import { combineReducers, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { sessionReducer } from './sessionSlice';
-import { setReducer } from './setSlice';
+import { setReducer } from './setReducer';
 import { settingsReducer } from './settingsSlice';
+import { followed, stageReducer } from './stageSlice';
 import { stepsReducer } from './stepsSlice';
+
+const slices = combineReducers({
+  set: setReducer,
+  stage: stageReducer,
+  settings: settingsReducer,
+  session: sessionReducer,
+  steps: stepsReducer,
+});
+
+/** What is being performed follows the document where it must. */
+const reducer: Reducer<ReturnType<typeof slices>> = (state, action) => {
+  const next = slices(state, action);
+  if (!state || state.set.present === next.set.present) return next;
+  const stage = followed(next.stage, state.set.present, next.set.present);
+  return stage === next.stage ? next : { ...next, stage };
+};
 
 export function createStore() {
   return configureStore({
-    reducer: { set: setReducer, settings: settingsReducer, session: sessionReducer, steps: stepsReducer },
+    reducer,
     // Walking through every hit on every action would cost more than all else together.
     middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }),
     devTools: false,

@@ -1,76 +1,146 @@
 import type { Action, Reducer } from '@reduxjs/toolkit';
-import { applyPatches, enablePatches, produceWithPatches, type Objectish, type Patch } from 'immer';
+import { enablePatches, produceWithPatches, type Objectish } from 'immer';
+import { applyChanges, bytesOf, compacted, joined, type Change, type RawStep } from './changes';
 
 enablePatches();
 
-/** One step back or forth, as the patches of exactly what it changed: undoing a take never touches the tempo. */
+/** What an action says of itself in `meta.undo`: a step of its own, part of the step of its group, or an amendment to the last. */
+export type UndoMeta = { label: string; group?: string | undefined } | 'amend' | 'reset';
+
+/** One step back or forth: exactly what it changed, so that undoing a take never touches the tempo. */
 export interface Step {
   /** What it was, for the Undo button: "take", "loop length". */
   label: string;
-  group: string | null;
-  undo: Patch[];
-  redo: Patch[];
+  undo: readonly Change[];
+  redo: readonly Change[];
+  /** About how much memory it keeps. */
+  bytes: number;
+}
+
+/** The last step, which others of its group still join. */
+interface OpenStep extends RawStep {
+  label: string;
+  group: string | undefined;
 }
 
 export interface History<T> {
   present: T;
-  past: Step[];
-  future: Step[];
+  past: readonly Step[];
+  /** The newest step, while it may still grow. */
+  open: OpenStep | null;
+  future: readonly Step[];
+  /** About how much memory the closed steps of the past keep. */
+  bytes: number;
 }
 
-/** How an action counts: a step of its own, part of the step of its `group`, an amendment to the last step, or (null) none. */
-export type StepOf = (action: Action) => { label: string; group?: string } | 'amend' | 'reset' | null;
+/** The oldest steps are dropped beyond this. */
+const MOST_BYTES = 64e6;
 
 export const undone = () => ({ type: 'history/undone' }) as const;
 export const redone = () => ({ type: 'history/redone' }) as const;
 
-/** Wraps a reducer so that its steps can be undone and redone without limit. */
-export function undoable<T extends Objectish>(reducer: Reducer<T>, stepOf: StepOf): Reducer<History<T>> {
-  const start: History<T> = { present: reducer(undefined, { type: '@@init' }), past: [], future: [] };
+/** Makes a payload one step of undo. For a slice's `prepare`. */
+export function undoStep<P>(label: string | ((payload: P) => string), group?: (payload: P) => string | undefined) {
+  return (payload: P) => {
+    const undo: UndoMeta = { label: typeof label === 'string' ? label : label(payload), group: group?.(payload) };
+    return { payload, meta: { undo } };
+  };
+}
+
+/** Makes a payload a change that belongs to the last step. */
+export function amendment<P>(payload: P) {
+  return { payload, meta: { undo: 'amend' as UndoMeta } };
+}
+
+/** Makes a payload the beginning of a new history. */
+export function newHistory<P>(payload: P) {
+  return { payload, meta: { undo: 'reset' as UndoMeta } };
+}
+
+/** The label of what would be undone, or null. */
+export function undoLabel<T>({ past, open }: History<T>): string | null {
+  return (open ?? past[past.length - 1])?.label ?? null;
+}
+
+/** Wraps a reducer so that the actions which say so can be undone and redone. */
+export function undoable<T extends Objectish>(reducer: Reducer<T>): Reducer<History<T>> {
+  const start: History<T> = {
+    present: reducer(undefined, { type: '@@init' }),
+    past: [],
+    open: null,
+    future: [],
+    bytes: 0,
+  };
   return (history = start, action) => {
-    if (action.type === 'history/undone') return stepBack(history);
-    if (action.type === 'history/redone') return stepForth(history);
+    if (action.type === 'history/undone') return stepBack(closed(history));
+    if (action.type === 'history/redone') return stepForth(closed(history));
     const [present, redo, undo] = produceWithPatches(
       history.present,
       (draft: T) => reducer(draft, action) as typeof draft,
     );
     if (present === history.present) return history;
-    const step = stepOf(action);
-    if (step === 'reset') return { present, past: [], future: [] };
-    return { ...remember(history, step, redo, undo), present } as History<T>;
+    const meta = undoOf(action);
+    if (meta === 'reset') return { ...start, present };
+    return { ...remember(history, meta, { redo, undo }), present } as History<T>;
   };
 }
 
-function remember<T>(
-  history: History<T>,
-  step: Exclude<ReturnType<StepOf>, 'reset'>,
-  redo: Patch[],
-  undo: Patch[],
-): History<T> {
-  if (step === null) return history;
-  const last = history.past[history.past.length - 1];
-  const joins = last && (step === 'amend' || (step.group !== undefined && step.group === last.group));
-  if (joins) {
-    const joined: Step = { ...last, undo: [...undo, ...last.undo], redo: [...last.redo, ...redo] };
-    return { ...history, past: [...history.past.slice(0, -1), joined], future: step === 'amend' ? history.future : [] };
+function undoOf(action: Action): UndoMeta | undefined {
+  return (action as { meta?: { undo?: UndoMeta } }).meta?.undo;
+}
+
+function remember<T>(history: History<T>, meta: UndoMeta | undefined, step: RawStep): History<T> {
+  if (meta === undefined || meta === 'reset') return history;
+  if (meta === 'amend') return amend(history, step);
+  const { open } = history;
+  if (open && meta.group !== undefined && meta.group === open.group) {
+    return { ...history, open: { ...open, ...joined(open, step) }, future: [] };
   }
-  if (step === 'amend') return history;
-  const made: Step = { label: step.label, group: step.group ?? null, undo, redo };
-  return { ...history, past: [...history.past, made], future: [] };
+  return { ...closed(history), open: { ...step, label: meta.label, group: meta.group }, future: [] };
+}
+
+/** What belongs to the last step goes with it; what was undone can still be redone. */
+function amend<T>(history: History<T>, step: RawStep): History<T> {
+  const { open, past } = history;
+  if (open) return { ...history, open: { ...open, ...joined(open, step) } };
+  const last = past[past.length - 1];
+  if (!last) return history;
+  const amended = { ...last, undo: [...step.undo, ...last.undo], redo: [...last.redo, ...step.redo] };
+  return { ...history, past: [...past.slice(0, -1), amended] };
+}
+
+/** The open step becomes one of the past, brought down to what it changed; the oldest steps make room. */
+function closed<T>(history: History<T>): History<T> {
+  const { open } = history;
+  if (!open) return history;
+  const { undo, redo } = compacted(open);
+  const step: Step = { label: open.label, undo, redo, bytes: bytesOf(undo) + bytesOf(redo) };
+  const past = [...history.past, step];
+  let bytes = history.bytes + step.bytes;
+  while (bytes > MOST_BYTES && past.length > 1) bytes -= past.shift()!.bytes;
+  return { ...history, past, open: null, bytes };
 }
 
 function stepBack<T extends Objectish>(history: History<T>): History<T> {
   const step = history.past[history.past.length - 1];
   if (!step) return history;
   return {
-    present: applyPatches(history.present, step.undo),
+    ...history,
+    present: applyChanges(history.present, step.undo),
     past: history.past.slice(0, -1),
     future: [step, ...history.future],
+    bytes: history.bytes - step.bytes,
   };
 }
 
 function stepForth<T extends Objectish>(history: History<T>): History<T> {
   const [step, ...future] = history.future;
   if (!step) return history;
-  return { present: applyPatches(history.present, step.redo), past: [...history.past, step], future };
+  return {
+    ...history,
+    present: applyChanges(history.present, step.redo),
+    past: [...history.past, step],
+    future,
+    bytes: history.bytes + step.bytes,
+  };
 }

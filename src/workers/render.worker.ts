@@ -13,7 +13,7 @@ self.onmessage = ({ data }) => {
   const reply = (message: RenderReply, transfer: Transferable[] = []) => self.postMessage(message, transfer);
   try {
     let shown = 0;
-    const audio = renderLoop(data.track, data.tempo, data.sampleRate, (progress) => {
+    const audio = renderLoop(data.track, data.pattern, data.tempo, data.sampleRate, (progress) => {
       if (progress - shown < 0.01 && progress < 1) return;
       shown = progress;
       reply({ progress });

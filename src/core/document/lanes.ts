@@ -1,6 +1,6 @@
 import { KITS, type SoundName } from './kits';
-import type { Track } from './set';
 import { noteName, padNote, type Tones } from './tones';
+import type { Track } from './track';
 
 /** What lies on one pad of a track, and in its lane. */
 export interface PadSound {

@@ -15,3 +15,9 @@ export const MOST_PITCH = 24;
 export const MAX_LINKS = 64;
 export const MAX_TIMES = 64;
 export const MAX_SECTIONS = 64;
+
+/** The shortest loop: a sixteenth. And the longest pattern: 64 bars of twelve quarters. */
+export const SHORTEST_LOOP = 240;
+export const MAX_TICKS = 64 * 12 * 960;
+/** Where a hit may wait on the tape: doubling a loop moves what lies beyond it further out. */
+export const FAR_TICKS = 1e9;

@@ -1,5 +1,5 @@
-import { PADS } from './limits';
 import { REPEAT_RATES } from '../quantize/grid';
+import { PADS } from './limits';
 
 /** What a pattern can move while it plays. */
 export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const;

@@ -1,7 +1,8 @@
 import type { Feel } from '../quantize/feel';
 import type { Snap } from '../quantize/place';
 import type { Loudness } from './loudness';
-import type { Hit, Pattern } from './set';
+import type { Hit } from './hit';
+import type { Pattern } from './pattern';
 
 /** The Feel in force for a pad of a pattern: the lane's own, else the pattern's; null when neither has one. */
 export function laneFeel(pattern: Pattern, pad: number): Feel | null {

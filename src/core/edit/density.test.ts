@@ -1,7 +1,7 @@
-import { demoSet } from '../document/create';
 import { soundingHits } from '../sequence/soundingHits';
 import { denseMoments } from './density';
 import { padPages } from './padPages';
+import { demoSet } from '../document/demo';
 
 test('dense is where four different sounds or more fall together; a kick, a snare and a hat do not', () => {
   const at = (tick: number, ...pads: number[]) =>
@@ -15,7 +15,7 @@ test('dense is where four different sounds or more fall together; a kick, a snar
   ];
   expect(denseMoments(sounding)).toEqual([{ tick: 960, sounds: 4 }]);
   // In the demo the backbeats are: kick, snare, hat, shaker, tambourine, and once more.
-  const demo = denseMoments(soundingHits(demoSet().tracks[0]!.patterns[0]!));
+  const demo = denseMoments(soundingHits(demoSet().set.tracks[0]!.patterns[0]!));
   expect(demo.map(({ tick }) => tick % 1920)).toEqual(demo.map(() => 960));
 });
 

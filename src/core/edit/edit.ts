@@ -1,9 +1,10 @@
-import { idsFrom, type Hit, type LoopWindow, type Pattern } from '../document/set';
 import type { Control, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
 import { withPoints } from './editMoves';
 import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
 import { withValues, type ValueKind } from './values';
+import { idsFrom, type Hit } from '../document/hit';
+import type { LoopWindow, Pattern } from '../document/pattern';
 
 /** Ids of the hits that an edit is for. */
 type OfHits = { ids: readonly number[] };

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
-import type { Pattern } from '../document/set';
 import { flatPoints, type MovePoint } from '../document/moves';
 import { drawnOver, erasedPoints, movePoints, thinnedOut, withPoints } from './editMoves';
 import { moveValue } from '../sequence/moveValue';
+import type { Pattern } from '../document/pattern';
 
 const pattern: Pattern = { name: 'p', length: 3840, hits: [] };
 const points = (...pairs: [number, number][]): MovePoint[] => pairs.map(([tick, value]) => ({ tick, value }));

@@ -1,5 +1,5 @@
-import type { Pattern } from '../document/set';
 import { CONTROL_RANGES, MAX_POINTS, type Control, type Move, type MovePoint } from '../document/moves';
+import type { Pattern } from '../document/pattern';
 
 /** The breakpoints of one pad's control, none when it has no Move. */
 export function movePoints(pattern: Pattern, pad: number, control: Control): readonly MovePoint[] {

@@ -1,10 +1,12 @@
 import fc from 'fast-check';
-import type { Hit, Pattern } from '../document/set';
-import { loopPosition, SHORTEST_LOOP, windowOf } from '../sequence/loopWindow';
+import { loopPosition, windowOf } from '../sequence/loopWindow';
 import { soundingHits } from '../sequence/soundingHits';
 import { edited, type Edit } from './edit';
 import { cropped, doubled, doubledEmpty, fitLength, withLength, withWindow } from './length';
 import { PatternPlayer } from '../sequence/patternPlayer';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
+import { SHORTEST_LOOP } from '../document/limits';
 
 const BAR = 3840;
 const snap = { grid: 240, strength: 1 };

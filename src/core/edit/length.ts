@@ -1,7 +1,8 @@
-import type { LoopWindow, Pattern } from '../document/set';
-import { fitWindow, SHORTEST_LOOP } from '../sequence/loopWindow';
+import { fitWindow } from '../sequence/loopWindow';
 import { homeOf, isInLoop } from '../sequence/soundingHits';
 import { mod, ticksPerBar, type Meter } from '../time/ticks';
+import type { LoopWindow, Pattern } from '../document/pattern';
+import { SHORTEST_LOOP } from '../document/limits';
 
 export const MOST_BARS = 64;
 

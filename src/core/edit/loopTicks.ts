@@ -1,5 +1,5 @@
-import { LOOP_BARS } from '../document/set';
 import { ticksPerBar, type Meter } from '../time/ticks';
+import { LOOP_BARS } from '../document/limits';
 
 /** The loop length, of those offered, that is nearest to `bars`. */
 export function nearestLoopBars(bars: number): number {

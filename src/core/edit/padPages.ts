@@ -1,5 +1,5 @@
-import { PADS } from '../document/set';
 import { ticksPerBar, type Meter } from '../time/ticks';
+import { PADS } from '../document/limits';
 
 /** A page of steps on the pads: no more than a bar, and no more than there are pads. */
 export interface PadPage {

@@ -1,7 +1,6 @@
-import fc from 'fast-check';
-import type { Hit, Pattern } from '../document/set';
-import { soundingHits } from '../sequence/soundingHits';
 import { edited } from './edit';
+import fc from 'fast-check';
+import { soundingHits } from '../sequence/soundingHits';
 import {
   copied,
   dotted,
@@ -17,6 +16,8 @@ import {
   transposed,
   withoutHits,
 } from './select';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 const BAR = 3840;
 const snap = { grid: 240, strength: 1 };

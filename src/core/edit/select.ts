@@ -1,8 +1,10 @@
-import { MOST_PITCH, PADS, type Hit, type Pattern } from '../document/set';
 import { homeOf, isInLoop, passOf } from '../sequence/soundingHits';
 import { mod } from '../time/ticks';
 import { valueOf, withValue } from './values';
 import { snapOf } from '../document/treatments';
+import { MOST_PITCH, PADS } from '../document/limits';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 /** Chosen hits, by their ids. Every edit here leaves all others, and what waits on the tape, as they are. */
 export type Ids = ReadonlySet<number>;

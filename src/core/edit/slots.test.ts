@@ -1,18 +1,17 @@
-import { demoSet } from '../document/create';
-import { MAX_SLOTS, type Pattern } from '../document/set';
 import { copyOf, freeSlot, hasRoom, nextName } from './slots';
+import { MAX_SLOTS } from '../document/limits';
+import type { Pattern } from '../document/pattern';
+import { demoSet } from '../document/demo';
 
-const track = () => demoSet().tracks[0]!;
+const track = () => demoSet().set.tracks[0]!;
 const full = (): Pattern => track().patterns[0]!;
 
 test('the free slot is the current one while it is empty, else the next empty one, else a new one', () => {
   const t = track();
-  expect(freeSlot(t)).toBe(t.patterns.indexOf(null));
-  t.current = 6;
-  expect(freeSlot(t)).toBe(6);
-  t.current = 0;
+  expect(freeSlot(t, 0)).toBe(t.patterns.indexOf(null));
+  expect(freeSlot(t, 6)).toBe(6);
   t.patterns = t.patterns.map(full);
-  expect([freeSlot(t), hasRoom(t)]).toEqual([16, true]);
+  expect([freeSlot(t, 0), hasRoom(t)]).toEqual([16, true]);
   t.patterns = Array.from({ length: MAX_SLOTS }, full);
   expect(hasRoom(t)).toBe(false);
 });

@@ -1,5 +1,6 @@
-import type { Hit, Pattern } from '../document/set';
 import { hitsInStep, stepCount, stepWords } from './steps';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
   id,

@@ -1,6 +1,6 @@
-import type { Pattern } from '../document/set';
 import { passOf, type SoundingHit } from '../sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
+import type { Pattern } from '../document/pattern';
 
 /** One step of one lane. */
 export interface Step {

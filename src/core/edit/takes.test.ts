@@ -1,5 +1,6 @@
-import type { Hit, Pattern } from '../document/set';
 import { hitsPerBar, nextTake, onlyTake, takesOf, withoutTake } from './takes';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 const BAR = 3840;
 const hit = (id: number, tick: number, take?: number): Hit => ({

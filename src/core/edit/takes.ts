@@ -1,5 +1,6 @@
-import type { Hit, Pattern } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 /** One pass of one recording, as far as its hits are still in the pattern. */
 export interface Take {

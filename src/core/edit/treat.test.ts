@@ -1,12 +1,13 @@
 import fc from 'fast-check';
 import { GHOST, treatedVelocity, type Loudness } from '../document/loudness';
-import type { Hit, Pattern } from '../document/set';
 import { passOf, soundingHits } from '../sequence/soundingHits';
 import { ticksToMs } from '../time/ticks';
 import { AS_PLAYED, type Feel } from '../quantize/feel';
 import { GRIDS, gridTicks, nearestLine, nextLine } from '../quantize/grid';
 import { swingWords } from '../quantize/swing';
 import { narrower, newlyCovered, treated, withoutNarrower, withoutTreatment, type Scope } from './treat';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 const BAR = 3840;
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({

@@ -1,7 +1,7 @@
 import type { Loudness } from '../document/loudness';
-import type { Lane, Pattern } from '../document/set';
 import { passOf } from '../sequence/soundingHits';
 import { AS_PLAYED, type Feel } from '../quantize/feel';
+import type { Lane, Pattern } from '../document/pattern';
 
 /** What a treatment holds for: the whole pattern, one pad's lane, or single hits by their ids. */
 export type Scope = { kind: 'pattern' } | { kind: 'lane'; pad: number } | { kind: 'hits'; ids: readonly number[] };

@@ -1,7 +1,7 @@
-import type { Hit } from '../document/set';
 import { rollPitch, rollVelocity } from '../sequence/roll';
 import { random as randomOf } from '../random';
 import { evenedOut, scattered, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, withValue } from './values';
+import type { Hit } from '../document/hit';
 
 const hit: Hit = { id: 1, pad: 4, tick: 0, length: 120, velocity: 0.5, snap: null };
 

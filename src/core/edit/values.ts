@@ -1,6 +1,8 @@
-import { MOST_PITCH, type Hit, type Pattern } from '../document/set';
 import { PPQ } from '../time/ticks';
 import { MOST_GLIDE, ROLL_STROKES, type Roll } from '../document/roll';
+import { MOST_PITCH } from '../document/limits';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 /** What can be set of each hit. Swell and glide are those of its roll. */
 export const VALUE_KINDS = ['velocity', 'pitch', 'odds', 'roll', 'swell', 'glide', 'nudge', 'length'] as const;

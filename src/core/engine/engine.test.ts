@@ -1,6 +1,5 @@
 import { CEILING, LIMITER_LATENCY } from '../sound/limiter';
 import { AS_IT_IS } from '../launch/launchState';
-import { demoSet } from '../document/create';
 import { gridTicks, INPUT_GRIDS } from '../quantize/grid';
 import { renderCommands, renderLoop } from './offline';
 import { Engine } from './engine';
@@ -9,6 +8,7 @@ import { at, type Command, type Instruction } from '../protocol/commands';
 import { decodeEvents } from '../protocol/events';
 import { slotInstructions, trackInstructions } from '../protocol/fromDocument';
 import { CONTROLS, moveIndex, type Control } from '../document/moves';
+import { demoSet } from '../document/demo';
 
 const SR = 48000;
 const BAR = 3840;
@@ -534,7 +534,7 @@ describe('held pads', () => {
 });
 
 describe('the sound', () => {
-  const DEMO = demoSet().tracks[0]!;
+  const DEMO = demoSet().set.tracks[0]!;
   const performance: Command[] = [
     ...[...trackInstructions(0, DEMO), ...slotInstructions({ track: 0, slot: 0 }, DEMO.patterns[0]!)].map((i) =>
       at(0, i),
@@ -596,8 +596,8 @@ describe('the sound', () => {
   });
 
   test('an exported loop is exactly as long as the loop, and goes round without a seam', () => {
-    const track = demoSet().tracks[0]!;
-    const { left } = renderLoop(track, 112, SR);
+    const track = demoSet().set.tracks[0]!;
+    const { left } = renderLoop(track, track.patterns[0]!, 112, SR);
     expect(left).toHaveLength(Math.round((8 * 60 * SR) / 112));
     // The same stretch one pass later in a longer render is what would follow the file's end.
     const step = (i: number) => Math.abs(left[(i + 1) % left.length]! - left[i]!);

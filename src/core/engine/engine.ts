@@ -54,7 +54,8 @@ export class Engine {
   private readonly pending: Command[] = [];
   /** Frame of the next thing that a part does. */
   private due = 0;
-  private untilState = 0;
+  /** Frame of the next `state` event. */
+  private stateFrame = STATE_EVERY;
 
   /** @param sampleRate frames per second */
   constructor(readonly sampleRate: number) {
@@ -136,11 +137,12 @@ export class Engine {
     while (done < frames) {
       if (this.due <= this.frame) this.playDue();
       if (this.nextCommand <= this.frame) this.applyCommands();
-      const n = Math.min(frames - done, MAX_STRETCH, this.due - this.frame, this.nextCommand - this.frame);
+      const next = Math.min(this.due, this.nextCommand, this.stateFrame);
+      const n = Math.min(frames - done, MAX_STRETCH, next - this.frame);
       this.mixer.render(outLeft, outRight, offset + done, n);
       transport.frame += n;
       done += n;
-      this.reportState(n);
+      if (transport.frame === this.stateFrame) this.reportState();
     }
   }
 
@@ -196,10 +198,8 @@ export class Engine {
     return Math.min(next, at);
   }
 
-  private reportState(frames: number): void {
-    this.untilState -= frames;
-    if (this.untilState > 0) return;
-    this.untilState += STATE_EVERY;
+  private reportState(): void {
+    this.stateFrame += STATE_EVERY;
     const event = this.events.add('state', this.frame);
     event.tick = this.transport.songTick;
     event.voices = this.ringing;

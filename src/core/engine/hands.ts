@@ -1,4 +1,3 @@
-import { MAX_TRACKS, PADS } from '../document/limits';
 import type { CommandFields, Handlers } from '../protocol/commands';
 import { LIMITER_LATENCY } from '../sound/limiter';
 import type { NoteRepeater } from './noteRepeater';
@@ -8,6 +7,7 @@ import { newStroke, type Striker } from './striker';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
+import { MAX_TRACKS, PADS } from '../document/limits';
 
 /** A pad that is held down: the hit that it struck, and where. */
 class HeldPad {
@@ -69,8 +69,8 @@ export class Hands implements Part {
     stroke.struck = transport.timeline.tickAt(heardFrame);
     stroke.length = Infinity;
     const { inputSnap } = this.recorder;
-    const snap = inputSnap && (this.rack.tracks[track]!.player.feels[pad] ?? inputSnap);
-    this.recorder.record(stroke, snap, inputSnap?.grid ?? 0);
+    const feel = this.rack.tracks[track]!.player.feels[pad];
+    this.recorder.record(stroke, inputSnap, inputSnap && (feel ?? inputSnap));
     const held = this.held[track]![pad]!;
     held.down = true;
     held.id = id;

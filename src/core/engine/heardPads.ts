@@ -1,6 +1,6 @@
-import { MAX_TRACKS } from '../document/limits';
 import type { Handlers } from '../protocol/commands';
 import type { Part } from './part';
+import { MAX_TRACKS } from '../document/limits';
 
 const ALL = 0xffff;
 

@@ -1,5 +1,5 @@
 import { LaunchState, SILENT } from '../launch/launchState';
-import type { Launcher } from '../launch/launcher';
+import { LIFT, type Launcher } from '../launch/launcher';
 import type { Handlers } from '../protocol/commands';
 import { SAME_TICKS } from '../time/ticks';
 import type { Part, TickPart } from './part';
@@ -29,6 +29,7 @@ type LaunchCommand =
 export class LaunchControl implements TickPart {
   /** The launcher's state as the page was told it. */
   private readonly told = new LaunchState();
+  private readonly toldBeneath = new LaunchState();
   private readonly toldLift = { lift: 0, liftTick: Infinity, fadeFrom: Infinity, fadeTo: Infinity };
 
   /** @param parts told when another slot takes over */
@@ -131,46 +132,70 @@ export class LaunchControl implements TickPart {
 
   /** Tells the page what has changed in the launcher. */
   private report(): void {
-    const { launcher, told, toldLift } = this;
-    const { live } = launcher;
-    for (let t = 0; t < this.rack.tracks.length; t++) if (!live.isSameTrack(told, t)) this.reportTrack(t);
-    const sameLift =
-      launcher.lift === toldLift.lift &&
-      launcher.liftTick === toldLift.liftTick &&
-      launcher.fadeFrom === toldLift.fadeFrom &&
-      launcher.fadeTo === toldLift.fadeTo;
-    if (!sameLift || !live.isSameSection(told)) this.reportWhole();
+    const { launcher, told, toldBeneath } = this;
+    const { live, beneath } = launcher;
+    const wasLifted = this.toldLift.lift !== LIFT.NONE;
+    this.reportTracks(live, told, false);
+    if (!this.isLiftTold() || !live.isSameSection(told)) this.reportWhole(live, false);
     told.copyFrom(live);
-    toldLift.lift = launcher.lift;
-    toldLift.liftTick = launcher.liftTick;
-    toldLift.fadeFrom = launcher.fadeFrom;
-    toldLift.fadeTo = launcher.fadeTo;
+    if (launcher.lift === LIFT.NONE) return;
+    // When it is pressed, what goes on beneath is what was heard: the page copies it as the launcher did.
+    if (wasLifted) {
+      this.reportTracks(beneath, toldBeneath, true);
+      if (!beneath.isSameSection(toldBeneath)) this.reportWhole(beneath, true);
+    }
+    toldBeneath.copyFrom(beneath);
   }
 
-  private reportTrack(t: number): void {
-    const { live } = this.launcher;
+  private isLiftTold(): boolean {
+    const { toldLift } = this;
+    const { lift, liftTick, fadeFrom, fadeTo } = this.launcher;
+    const same =
+      lift === toldLift.lift &&
+      liftTick === toldLift.liftTick &&
+      fadeFrom === toldLift.fadeFrom &&
+      fadeTo === toldLift.fadeTo;
+    toldLift.lift = lift;
+    toldLift.liftTick = liftTick;
+    toldLift.fadeFrom = fadeFrom;
+    toldLift.fadeTo = fadeTo;
+    return same;
+  }
+
+  private reportTracks(state: LaunchState, told: LaunchState, beneath: boolean): void {
+    for (let t = 0; t < this.rack.tracks.length; t++) {
+      const same = state.isSameTrack(told, t) && (!beneath || state.isSamePlaying(told, t));
+      if (!same) this.reportTrack(state, t, beneath);
+    }
+  }
+
+  private reportTrack(state: LaunchState, t: number, beneath: boolean): void {
     const event = this.events.add('waiting', this.transport.frame);
     event.track = t;
-    event.next = live.next[t]!;
-    event.nextInPlace = live.nextInPlace[t]!;
-    event.nextTick = live.nextTick[t]!;
-    event.link = live.link[t]!;
-    event.linkTick = live.linkTick[t]!;
-    event.muted = live.muted[t]!;
-    event.soloed = live.soloed[t]!;
-    event.nextMute = live.nextMute[t]!;
-    event.nextSolo = live.nextSolo[t]!;
-    event.muteSoloTick = live.muteSoloTick[t]!;
+    event.beneath = beneath;
+    event.slot = state.slot[t]!;
+    event.launchTick = state.launchTick[t]!;
+    event.next = state.next[t]!;
+    event.nextInPlace = state.nextInPlace[t]!;
+    event.nextTick = state.nextTick[t]!;
+    event.link = state.link[t]!;
+    event.linkTick = state.linkTick[t]!;
+    event.muted = state.muted[t]!;
+    event.soloed = state.soloed[t]!;
+    event.nextMute = state.nextMute[t]!;
+    event.nextSolo = state.nextSolo[t]!;
+    event.muteSoloTick = state.muteSoloTick[t]!;
   }
 
-  private reportWhole(): void {
-    const { live, lift, liftTick, fadeFrom, fadeTo } = this.launcher;
+  private reportWhole(state: LaunchState, beneath: boolean): void {
+    const { lift, liftTick, fadeFrom, fadeTo } = this.launcher;
     const event = this.events.add('launcher', this.transport.frame);
-    event.section = live.section;
-    event.nextSection = live.nextSection;
-    event.sectionTick = live.sectionTick;
-    event.sectionFollows = live.sectionFollows;
-    event.sectionInPlace = live.sectionInPlace;
+    event.beneath = beneath;
+    event.section = state.section;
+    event.nextSection = state.nextSection;
+    event.sectionTick = state.sectionTick;
+    event.sectionFollows = state.sectionFollows;
+    event.sectionInPlace = state.sectionInPlace;
     event.lift = lift;
     event.liftTick = liftTick;
     event.fadeFrom = fadeFrom;

@@ -1,4 +1,3 @@
-import { MAX_TRACKS } from '../document/limits';
 import { SILENT } from '../launch/launchState';
 import type { CommandFields, Handlers } from '../protocol/commands';
 import { nextLine } from '../quantize/grid';
@@ -7,6 +6,7 @@ import type { TickPart } from './part';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
+import { MAX_TRACKS } from '../document/limits';
 
 /** Loop windows that wait for their line: one a track. */
 export class LoopWindows implements TickPart {

@@ -1,10 +1,10 @@
-import type { ClickSound, ClickTime } from '../document/set';
 import type { Handlers } from '../protocol/commands';
 import { clickStrength, nextClick } from '../sequence/metronome';
 import { Click } from '../sound/click';
 import { SAME_TICKS } from '../time/ticks';
 import type { TickPart } from './part';
 import type { Transport } from './transport';
+import type { ClickSound, ClickTime } from '../document/metronome';
 
 /** The metronome and the count-in. */
 export class Metronome implements TickPart {

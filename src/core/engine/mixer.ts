@@ -1,4 +1,3 @@
-import { MAX_TRACKS } from '../document/limits';
 import type { Launcher } from '../launch/launcher';
 import type { Handlers } from '../protocol/commands';
 import { DcBlocker } from '../sound/dcBlocker';
@@ -10,6 +9,7 @@ import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { Part } from './part';
 import type { Transport } from './transport';
+import { MAX_TRACKS } from '../document/limits';
 
 /** Longest stretch rendered at once. */
 export const MAX_STRETCH = 128;

@@ -1,4 +1,3 @@
-import { MAX_TRACKS, PADS } from '../document/limits';
 import type { Handlers } from '../protocol/commands';
 import { gridTicks, REPEAT_RATES } from '../quantize/grid';
 import type { Snap } from '../quantize/place';
@@ -11,6 +10,7 @@ import type { Recorder } from './recorder';
 import { newStroke, type Striker, type Stroke } from './striker';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
+import { MAX_TRACKS, PADS } from '../document/limits';
 
 const RATE_TICKS = REPEAT_RATES.map(gridTicks);
 
@@ -61,7 +61,7 @@ export class NoteRepeater implements FramePart {
     const { track, pad } = stroke;
     const { playing } = this.transport;
     const repeat = this.pads[track]![pad]!;
-    if (repeat.active) return this.end(repeat); // latched: struck again, it ends
+    if (repeat.active) return this.pressAgain(repeat, stroke.velocity);
     if (!playing && this.repeating === 0) this.transport.restartStanding();
     this.repeating++;
     const heard = this.heardTick(stroke.heard);
@@ -73,10 +73,17 @@ export class NoteRepeater implements FramePart {
     stroke.length = repeat.rate / 2;
     this.rateSnap.grid = repeat.rate;
     const feel = this.rack.tracks[track]!.player.feels[pad] ?? null;
-    const snap = this.recorder.inputSnap && (feel ?? this.rateSnap);
-    this.recorder.record(stroke, snap, snap ? repeat.rate : 0);
+    const snap = this.recorder.inputSnap && this.rateSnap;
+    this.recorder.record(stroke, snap, snap && (feel ?? snap));
     this.striker.strikeByHand(stroke);
     repeat.lastFrame = this.transport.frame;
+  }
+
+  /** Latched, a pad that is struck again ends. One that was let go before its first stroke came is held again. */
+  private pressAgain(repeat: RepeatingPad, velocity: number): void {
+    if (this.latch) return this.end(repeat);
+    repeat.down = true;
+    repeat.velocity = velocity;
   }
 
   /** A pad is let go. */
@@ -131,7 +138,7 @@ export class NoteRepeater implements FramePart {
     stroke.heard = frame;
     stroke.length = repeat.rate / 2;
     // Already on its line: no grid may pull strokes of a roll onto each other.
-    this.recorder.record(stroke, null, 0);
+    this.recorder.record(stroke, null, null);
     this.striker.strikeByHand(stroke);
     this.followRate(track, pad, repeat.next);
     repeat.advance(frame, this.swing(track, pad));
@@ -147,8 +154,9 @@ export class NoteRepeater implements FramePart {
   }
 
   private heardTick(frame: number): number {
-    const { playing, timeline, repeatClock } = this.transport;
-    if (playing) return timeline.tickAt(frame);
+    const { playing, timeline, now, repeatClock } = this.transport;
+    // Heard before the song began to play, it is counted back from there: the song stood elsewhere.
+    if (playing) return tickAt(timeline.at(frame).playing ? timeline.at(frame) : now, frame);
     return this.repeating === 1 ? 0 : tickAt(repeatClock, frame); // the first press is where time begins
   }
 

@@ -1,10 +1,11 @@
-import { currentPattern, type Track } from '../document/set';
 import { windowOf } from '../sequence/loopWindow';
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { slotInstructions, trackInstructions } from '../protocol/fromDocument';
+import type { Track } from '../document/track';
+import type { Pattern } from '../document/pattern';
 
 export interface Stereo {
   left: Float32Array;
@@ -46,13 +47,12 @@ const LONGEST_TAIL = 10;
  */
 export function renderLoop(
   track: Track,
+  pattern: Pattern,
   tempo: number,
   sampleRate: number,
   onProgress?: (done: number) => void,
 ): Stereo {
-  const pattern = currentPattern(track);
-  if (!pattern) return { left: new Float32Array(0), right: new Float32Array(0) };
-  const id = track.channel;
+  const id = track.id;
   const { start, length } = windowOf(pattern);
   const loopFrames = length * framesPerTick(tempo, sampleRate);
   const frames = Math.round(loopFrames);

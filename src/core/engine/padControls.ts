@@ -1,4 +1,3 @@
-import { MAX_TRACKS } from '../document/limits';
 import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex } from '../document/moves';
 import { exp2 } from '../math';
 import type { Handlers } from '../protocol/commands';
@@ -7,6 +6,7 @@ import type { Shape } from '../sound/drumVoice';
 import type { Part } from './part';
 import type { SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
+import { MAX_TRACKS } from '../document/limits';
 
 const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
 const [PITCH, FILTER, DECAY, LEVEL, PAN] = (['pitch', 'filter', 'decay', 'level', 'pan'] as const).map((control) =>
@@ -52,7 +52,7 @@ export class PadControls implements Part {
   repeatRate(track: number, pad: number, position: number): number {
     const table = moveIndex(pad, RATE);
     const turn = this.turns[track]![table]!;
-    if (turn !== turn && this.rack.tracks[track]!.player.moves[table] === null) return -1;
+    if (Number.isNaN(turn) && this.rack.tracks[track]!.player.moves[table] === null) return -1;
     return Math.round(this.value(track, pad, RATE, position));
   }
 
@@ -63,10 +63,12 @@ export class PadControls implements Part {
   /** What a pad's control is now: where a hand holds it, else where its Move has it, else neutral. */
   private value(track: number, pad: number, control: number, position: number): number {
     const table = moveIndex(pad, control);
+    const { min, max, neutral } = RANGES[control]!;
     const turn = this.turns[track]![table]!;
-    if (turn === turn) return turn; // not NaN
     const points = this.rack.tracks[track]!.player.moves[table];
-    if (!points || position !== position) return RANGES[control]!.neutral;
-    return moveValue(points, position, control === RATE);
+    let value = neutral;
+    if (!Number.isNaN(turn)) value = turn;
+    else if (points && !Number.isNaN(position)) value = moveValue(points, position, control === RATE);
+    return Math.min(max, Math.max(min, value));
   }
 }

@@ -1,4 +1,3 @@
-import { CLICK_SOUNDS, CLICK_TIMES, PADS, type Pattern } from '../document/set';
 import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
 import { TONE_VOICES } from '../document/tones';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
@@ -8,6 +7,9 @@ import { soundingHits } from '../sequence/soundingHits';
 import { REPEAT_RATES, gridTicks } from '../quantize/grid';
 import { random } from '../random';
 import { at, type Command, type Instruction } from '../protocol/commands';
+import { PADS } from '../document/limits';
+import type { Pattern } from '../document/pattern';
+import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 
 /** A performance that chance made: commands with their frames, and the sizes of the blocks that it is rendered in. */
 export interface Performance {

@@ -3,7 +3,8 @@ import type { Launcher } from '../launch/launcher';
 import type { Handlers } from '../protocol/commands';
 import { nearestLine } from '../quantize/grid';
 import { placedTick, type Snap } from '../quantize/place';
-import { placeRecorded, type RecordedPlace } from '../record/recordHit';
+import { placeRecorded, type RecordedPlace, type StruckTick } from '../record/recordHit';
+import type { PatternPlayer } from '../sequence/patternPlayer';
 import { HIT_WIDTH, HIT } from '../sequence/hitRows';
 import { SAME_TICKS } from '../time/ticks';
 import type { Part } from './part';
@@ -28,18 +29,19 @@ interface Recorded {
 }
 
 /** Which pattern a stroke belongs to, and where. */
-interface Found extends Playing {
-  /** Song tick at which the first time round of its loop began. */
-  origin: number;
+interface Found {
+  player: PatternPlayer;
+  slot: number;
+  /** Song tick at which tick 0 of the pattern lies in the pass of the stroke. */
+  passTick: number;
   readonly place: RecordedPlace;
 }
 
-const found = (rack: TrackRack): Found => ({
-  player: rack.tracks[0]!.silence,
+const newFound = (player: PatternPlayer): Found => ({
+  player,
   slot: SILENT,
-  launchTick: 0.5,
-  origin: 0.5,
-  place: { pass: 0, struck: 0.5, placed: 0.5 },
+  passTick: 0.5,
+  place: { pass: 0, struck: 0.5, placed: 0.5, keepsSnap: true },
 });
 
 /** Puts strokes that were heard while recording into the patterns that played. */
@@ -52,9 +54,11 @@ export class Recorder implements Part {
   /** A ring: the next one overwrites the oldest. */
   private readonly strokes: readonly Recorded[];
   private serial = 0;
+  // Structs that are filled in again and again: a stroke allocates nothing.
   private readonly first: Found;
-  private readonly next: Found;
-  private readonly after: Playing;
+  private readonly second: Found;
+  private readonly playing: Playing;
+  private readonly struck: StruckTick = { tick: 0.5, snap: null, placedBy: null, grid: 240, from: 0.5 };
   /** To look ahead in. */
   private readonly ahead = new LaunchState();
 
@@ -72,9 +76,10 @@ export class Recorder implements Part {
       songTick: NaN,
       row: new Float64Array(HIT_WIDTH),
     }));
-    this.first = found(rack);
-    this.next = found(rack);
-    this.after = found(rack);
+    const { silence } = rack.tracks[0]!;
+    this.first = newFound(silence);
+    this.second = newFound(silence);
+    this.playing = { player: silence, slot: SILENT, launchTick: 0.5 };
   }
 
   readonly commands: Handlers<'inputQuantize'> = {
@@ -91,61 +96,24 @@ export class Recorder implements Part {
 
   /**
    * Records a stroke if it was heard while recording, and sets its `placed`.
-   * @param snap what places it now
-   * @param snapGrid grid in ticks of the snap that it keeps in the document, 0 for none
+   * @param snap the snap that it keeps in the document, or null
+   * @param placedBy what places it now: the Feel of its pad, or the snap
    */
-  record(stroke: Stroke, snap: Snap | null, snapGrid: number): void {
+  record(stroke: Stroke, snap: Snap | null, placedBy: Snap | null): void {
     const { track: index } = stroke;
-    const track = this.rack.tracks[index]!;
-    this.lastSlot = Math.max(0, track.slot);
+    this.lastSlot = Math.max(0, this.rack.tracks[index]!.slot);
     stroke.placed = NaN;
     const heard = this.transport.timeline.at(stroke.heard);
     if (!heard.playing || !heard.recording) return;
-    const at = this.find(index, stroke.struck, snap);
-    if (!at) return;
-    const { slot, player, origin, place } = at;
-    const { start, span } = player;
-    this.lastSlot = slot;
-
-    const placed = start + (place.placed < 0 ? place.placed + span : place.placed);
-    // Just before a window's start lies more of the tape: what sounds at the window's end is kept there.
-    const inWindow = span < player.length && place.placed < 0 ? place.struck + span : place.struck;
-    const struck = start + inWindow;
-    const passTick = origin + place.pass * span;
-    stroke.placed = passTick + place.placed;
-    const recorded = this.strokes[this.serial % STROKES_KEPT]!;
-    recorded.serial = ++this.serial;
-    recorded.track = index;
-    recorded.slot = slot;
-    recorded.songTick = stroke.placed;
-    const { row } = recorded;
-    row.fill(0);
-    row[HIT.TICK] = placed;
-    row[HIT.STRUCK] = placed + place.struck - place.placed;
-    row[HIT.PAD] = stroke.pad;
-    row[HIT.VELOCITY] = stroke.velocity;
-    row[HIT.ID] = stroke.id;
-    row[HIT.PITCH] = this.sounds.tracks[index]!.handPitch;
-    row[HIT.ODDS] = 1;
-    row[HIT.LENGTH] = stroke.length < Infinity ? stroke.length : 1;
-    player.insert(row);
-    const feel = player.feels[stroke.pad];
-    const event = this.events.add('recorded', this.transport.frame);
-    event.track = index;
-    event.slot = slot;
-    event.pad = stroke.pad;
-    event.velocity = stroke.velocity;
-    event.pitch = row[HIT.PITCH];
-    event.id = stroke.id;
-    event.struck = struck;
-    event.placed = placed;
-    event.snapGrid = snapGrid;
-    event.session = this.transport.session;
-    event.pass = Math.round(passTick);
-    event.serial = recorded.serial;
-    event.length = row[HIT.LENGTH];
-    // In the document the pad's Feel places the hit, unless it is said to stand on its own.
-    event.asPlayed = !!feel && snap !== feel && placedTick(struck, feel) !== placed;
+    this.struck.snap = snap;
+    this.struck.placedBy = placedBy;
+    const found = this.find(index, stroke.struck);
+    if (!found) return;
+    this.lastSlot = found.slot;
+    stroke.placed = found.passTick + found.place.placed;
+    const recorded = this.keep(stroke, found);
+    found.player.insert(recorded.row);
+    this.report(recorded, found, snap, placedBy);
   }
 
   /** A held pad was let go: what was recorded of it is so long, in ticks. */
@@ -172,51 +140,100 @@ export class Recorder implements Part {
     return false;
   }
 
+  /** Remembers a stroke as its pattern will play it. */
+  private keep(stroke: Stroke, { slot, player, place }: Found): Recorded {
+    const recorded = this.strokes[this.serial % STROKES_KEPT]!;
+    recorded.serial = ++this.serial;
+    recorded.track = stroke.track;
+    recorded.slot = slot;
+    recorded.songTick = stroke.placed;
+    const { row } = recorded;
+    // Pulled round the loop's end it sounds at the other one.
+    const placed = player.wrapped(place.placed);
+    row.fill(0);
+    row[HIT.TICK] = placed;
+    row[HIT.STRUCK] = placed + place.struck - place.placed;
+    row[HIT.PAD] = stroke.pad;
+    row[HIT.VELOCITY] = stroke.velocity;
+    row[HIT.ID] = stroke.id;
+    row[HIT.PITCH] = this.sounds.tracks[stroke.track]!.handPitch;
+    row[HIT.ODDS] = 1;
+    row[HIT.LENGTH] = stroke.length < Infinity ? stroke.length : 1;
+    return recorded;
+  }
+
+  private report(
+    recorded: Recorded,
+    { player, place, passTick }: Found,
+    snap: Snap | null,
+    placedBy: Snap | null,
+  ): void {
+    const { row } = recorded;
+    const feel = player.feels[row[HIT.PAD]!] ?? null;
+    const event = this.events.add('recorded', this.transport.frame);
+    event.track = recorded.track;
+    event.slot = recorded.slot;
+    event.pad = row[HIT.PAD]!;
+    event.velocity = row[HIT.VELOCITY]!;
+    event.pitch = row[HIT.PITCH]!;
+    event.id = row[HIT.ID]!;
+    event.struck = place.struck;
+    event.placed = row[HIT.TICK]!;
+    event.snapGrid = place.keepsSnap ? (snap?.grid ?? 0) : 0;
+    event.session = this.transport.session;
+    event.pass = Math.round(passTick);
+    event.serial = recorded.serial;
+    event.length = row[HIT.LENGTH]!;
+    // In the document the pad's Feel places the hit, unless it is said to stand on its own.
+    const isPlacedByFeel = place.keepsSnap && placedBy === feel;
+    event.asPlayed = feel !== null && !isPlacedByFeel && placedTick(place.struck, feel) !== place.placed;
+  }
+
   /**
    * Which pattern a stroke belongs to, and where: the one that played when it was heard, unless it is placed where the next
    * one has taken over by then, on whose first step it was meant to be.
    */
-  private find(index: number, songTick: number, snap: Snap | null): Found | null {
+  private find(index: number, songTick: number): Found | null {
     const { since, before } = this.rack.tracks[index]!;
     const isBefore = songTick < since - SAME_TICKS;
-    this.now(index);
-    const at = this.placeIn(isBefore ? before : this.after, songTick, snap, this.transport.fromTick, this.first);
-    const sounds = at ? at.origin + at.place.pass * at.player.span + at.place.placed : NaN;
-    const line = at ? sounds : nearestLine(songTick, this.grid);
-    const end = isBefore ? since : this.changeTick(index);
+    const at = this.placeIn(isBefore ? before : this.now(index), songTick, this.transport.fromTick, this.first);
+    const line = at ? at.passTick + at.place.placed : nearestLine(songTick, this.grid);
+    const end = isBefore ? since : this.takeOverTick(index);
     if (end === Infinity || line < end - SAME_TICKS) return at;
-    if (isBefore) return this.placeIn(this.now(index), songTick, snap, end, this.next) ?? at;
-    this.ahead.copyFrom(this.launcher.live);
-    this.launcher.runState(this.ahead, end);
+    if (isBefore) return this.placeIn(this.now(index), songTick, end, this.second) ?? at;
+    this.launcher.lookAhead(this.ahead, end);
     const next = this.ahead.slot[index]!;
     if (next === SILENT) return at;
-    this.after.player = this.rack.tracks[index]!.at(next);
-    this.after.slot = next;
-    this.after.launchTick = this.ahead.launchTick[index]!;
-    return this.placeIn(this.after, songTick, snap, end, this.next) ?? at;
+    this.playing.player = this.rack.tracks[index]!.at(next);
+    this.playing.slot = next;
+    this.playing.launchTick = this.ahead.launchTick[index]!;
+    return this.placeIn(this.playing, songTick, end, this.second) ?? at;
   }
 
   /** What plays on a track now. */
   private now(index: number): Playing {
     const { player, slot } = this.rack.tracks[index]!;
-    this.after.player = player;
-    this.after.slot = slot;
-    this.after.launchTick = player.launchTick;
-    return this.after;
+    this.playing.player = player;
+    this.playing.slot = slot;
+    this.playing.launchTick = player.launchTick;
+    return this.playing;
   }
 
-  private placeIn(tape: Playing, songTick: number, snap: Snap | null, from: number, out: Found): Found | null {
-    const { player, slot, launchTick } = tape;
+  private placeIn({ player, slot, launchTick }: Playing, songTick: number, from: number, out: Found): Found | null {
     if (player.span <= 0) return null;
+    const { struck } = this;
+    struck.tick = songTick - launchTick;
+    struck.from = from - launchTick;
+    struck.grid = this.grid;
+    if (!placeRecorded(struck, player, out.place)) return null;
     out.player = player;
     out.slot = slot;
-    out.origin = launchTick + player.start;
-    const inLoop = songTick - out.origin;
-    return placeRecorded(inLoop, player.span, snap, this.grid, from - out.origin, out.place) ? out : null;
+    out.passTick = launchTick + out.place.pass * player.span;
+    return out;
   }
 
-  /** The song tick at which another pattern takes over on a track; Infinity when none is to. */
-  private changeTick(index: number): number {
-    return this.transport.playing ? this.launcher.changeTick(this.launcher.live, index) : Infinity;
+  /** The song tick at which something else takes over on a track; Infinity when nothing is to. */
+  private takeOverTick(index: number): number {
+    return this.transport.playing ? this.launcher.takeOverTick(index, this.ahead) : Infinity;
   }
 }

@@ -1,10 +1,10 @@
 import { KITS, type KitId } from '../document/kits';
-import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import type { Handlers, NoteLayout } from '../protocol/commands';
 import { RECIPES, type Recipe } from '../sound/recipes';
 import { TONE_RECIPES } from '../sound/toneRecipes';
 import type { Part } from './part';
+import { MAX_TRACKS, PADS } from '../document/limits';
 
 /** The sounds of one track: its kit's, or the notes that lie on its pads. */
 export class TrackSounds {

@@ -1,9 +1,9 @@
-import { MAX_TRACKS } from '../document/limits';
 import { SILENT } from '../launch/launchState';
 import { PatternPlayer } from '../sequence/patternPlayer';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
+import { MAX_TRACKS } from '../document/limits';
 
 /** A pattern as it played: which slot, and where its tick 0 lay. */
 export interface Playing {

@@ -1,9 +1,9 @@
 import { SOUND_NAMES } from '../document/kits';
-import { PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
 import { Engine } from './engine';
+import { PADS } from '../document/limits';
 
 /** Quanta that are rendered to warm up, in two rounds: after some hundreds every path is compiled (measured: 300). */
 const QUANTA = 150;

@@ -2,12 +2,14 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { demoSet, emptySet } from '../document/create';
+import { emptySet } from '../document/create';
 import { KITS } from '../document/kits';
-import type { BeatSet, Hit } from '../document/set';
+import type { BeatSet } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
 import { writePatternMidi } from './midiFile';
 import { writeWav } from './wav';
+import type { Hit } from '../document/hit';
+import { demoSet } from '../document/demo';
 
 /* eslint-disable @typescript-eslint/no-require-imports -- plugins in the old module style */
 const JZZ = require('jzz') as { MIDI: { SMF: new (bytes: string) => JzzFile } };
@@ -56,8 +58,8 @@ interface Read {
   notes: [number, string, number, number, number][];
 }
 
-const withTempo = (tempo: number): BeatSet => ({ ...demoSet(), tempo });
-const midi = (set: BeatSet) => writePatternMidi(set, set.tracks[0]!);
+const withTempo = (tempo: number): BeatSet => ({ ...demoSet().set, tempo });
+const midi = (set: BeatSet) => writePatternMidi(set, set.tracks[0]!, set.tracks[0]!.patterns[0]!);
 const expectedNotes = (set: BeatSet) =>
   soundingHits(set.tracks[0]!.patterns[0]!).map((h) => [
     h.tick,
@@ -68,7 +70,9 @@ const expectedNotes = (set: BeatSet) =>
 describe('standard MIDI file', () => {
   test('begins as the standard has it: type 1, two tracks, 960 to the quarter', () => {
     // Standard MIDI Files 1.0: "MThd", length 6, format, tracks, division.
-    expect([...midi(demoSet()).subarray(0, 14)]).toEqual([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1, 0, 2, 0x03, 0xc0]);
+    expect([...midi(demoSet().set).subarray(0, 14)]).toEqual([
+      0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 1, 0, 2, 0x03, 0xc0,
+    ]);
   });
 
   test.each([
@@ -86,11 +90,11 @@ describe('standard MIDI file', () => {
   });
 
   test('4/4 is FF 58 04 04 02 18 08', () => {
-    expect(Buffer.from(midi(demoSet())).toString('hex')).toContain('ff580404021808');
+    expect(Buffer.from(midi(demoSet().set)).toString('hex')).toContain('ff580404021808');
   });
 
   test('python3-mido reads the same notes, ticks, tempo and meter', () => {
-    const set = { ...demoSet(), name: 'Rink Night – Kanäle' };
+    const set = { ...demoSet().set, name: 'Rink Night – Kanäle' };
     const read = python(MIDO, midi(set), 'mid') as Read;
     expect(read).toMatchObject({ type: 1, ppq: 960, tempo: 535714, meter: [4, 4, 24, 8], ends: [7680, 7680] });
     expect(read.names).toEqual(['Rink Night – Kanäle', 'Wheels Fast Laps']);
@@ -104,7 +108,7 @@ describe('standard MIDI file', () => {
   });
 
   test('a library from the registry that shares no code with ours reads the same', () => {
-    const set = demoSet();
+    const set = demoSet().set;
     const file = new JZZ.MIDI.SMF(Buffer.from(midi(set)).toString('latin1'));
     expect([file.type, file.ppqn, file.length]).toEqual([1, 960, 2]);
     const on = file[1]!.filter((e) => e[0] === 0x99 && e[2]! > 0).map((e) => [e.tt, e[1], e[2]]);
@@ -114,7 +118,7 @@ describe('standard MIDI file', () => {
   });
 
   test('every note ends before its key is struck again, and within the loop', () => {
-    const set = emptySet();
+    const set = emptySet().set;
     const hit = (id: number, tick: number, length: number): Hit => ({
       id,
       pad: 0,
@@ -138,11 +142,11 @@ describe('standard MIDI file', () => {
   });
 
   test('hits hidden by a shorter loop stay at home; an empty pattern makes a valid file', () => {
-    const set = demoSet();
+    const set = demoSet().set;
     set.tracks[0]!.patterns[0]!.length = 3840;
     const read = python(MIDO, midi(set), 'mid') as Read;
     expect(Math.max(...read.notes.map(([tick]) => tick))).toBeLessThanOrEqual(3840);
-    expect((python(MIDO, midi(emptySet()), 'mid') as Read).notes).toEqual([]);
+    expect((python(MIDO, midi(emptySet().set), 'mid') as Read).notes).toEqual([]);
   });
 
   test('the pads’ notes are the percussion keys of General MIDI Level 1 (from memory of the published map)', () => {

@@ -1,9 +1,11 @@
 import { writeMidi, type MidiEvent } from 'midi-file';
 import { lanesOf } from '../document/lanes';
-import { currentPattern, type BeatSet, type Track } from '../document/set';
+import { type BeatSet } from '../document/set';
 import { loopStrokes, type LoopStroke } from '../sequence/loopStrokes';
 import { windowOf } from '../sequence/loopWindow';
 import { PPQ, ticksPerPulse } from '../time/ticks';
+import type { Track } from '../document/track';
+import type { Pattern } from '../document/pattern';
 
 /** General MIDI percussion is channel 10, written as 9. */
 const DRUM_CHANNEL = 9;
@@ -12,14 +14,13 @@ const CLOCKS_PER_QUARTER = 24;
 const THIRTY_SECONDS_PER_QUARTER = 8;
 
 /**
- * Writes a track's current pattern as a standard MIDI file: type 1, 960 ticks to the quarter, tempo and meter on a track of
+ * Writes a pattern of a track as a standard MIDI file: type 1, 960 ticks to the quarter, tempo and meter on a track of
  * their own, drums on channel 10 and notes on channel 1 at their placed times. Rolls are written out, odds as they fall in the first pass; what is
  * muted or outside the loop window is left out. Both tracks end where the loop ends.
  * (Standard MIDI Files 1.0, MIDI Manufacturers Association.)
  */
-export function writePatternMidi(set: BeatSet, track: Track): Uint8Array<ArrayBuffer> {
-  const pattern = currentPattern(track);
-  const end = pattern ? windowOf(pattern).length : 0;
+export function writePatternMidi(set: BeatSet, track: Track, pattern: Pattern): Uint8Array<ArrayBuffer> {
+  const end = windowOf(pattern).length;
   const conductor: Timed[] = [
     { tick: 0, event: { type: 'trackName', meta: true, text: latin1(set.name) } },
     { tick: 0, event: { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(60000000 / set.tempo) } },
@@ -35,8 +36,11 @@ export function writePatternMidi(set: BeatSet, track: Track): Uint8Array<ArrayBu
       },
     },
   ];
-  const name = pattern ? `${track.name} ${pattern.name}` : track.name;
-  const drums: Timed[] = [{ tick: 0, event: { type: 'trackName', meta: true, text: latin1(name) } }, ...notesOf(track)];
+  const name = `${track.name} ${pattern.name}`;
+  const drums: Timed[] = [
+    { tick: 0, event: { type: 'trackName', meta: true, text: latin1(name) } },
+    ...notesOf(track, pattern),
+  ];
   const bytes = writeMidi({
     header: { format: 1, numTracks: 2, ticksPerBeat: PPQ },
     tracks: [withDeltas(conductor, end), withDeltas(drums, end)],
@@ -49,9 +53,7 @@ interface Timed {
   event: Omit<MidiEvent, 'deltaTime'> | object;
 }
 
-function notesOf(track: Track): Timed[] {
-  const pattern = currentPattern(track);
-  if (!pattern) return [];
+function notesOf(track: Track, pattern: Pattern): Timed[] {
   const notes: Timed[] = [];
   const strokes = loopStrokes(pattern, track);
   const { length } = windowOf(pattern);
@@ -90,7 +92,10 @@ function withDeltas(timed: readonly Timed[], end: number): MidiEvent[] {
   });
 }
 
+/** Half of a surrogate pair alone: no character, which UTF-8 cannot say. */
+const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+
 /** The file's texts are bytes; the writer takes one character a byte. UTF-8, which current readers expect. */
 function latin1(text: string): string {
-  return unescape(encodeURIComponent(text));
+  return unescape(encodeURIComponent(text.replace(LONE_SURROGATE, '\uFFFD')));
 }

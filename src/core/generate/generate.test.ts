@@ -1,9 +1,9 @@
 import { KITS } from '../document/kits';
-import type { Pattern } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
 import { euclid } from './euclid';
 import { propose, withProposal, type Ground, type Idea } from './propose';
 import { STYLES, stylesAt } from './styles';
+import type { Pattern } from '../document/pattern';
 
 const BAR = 3840;
 const sounds = KITS['polished-floor'].pads.map((pad) => pad.sound);

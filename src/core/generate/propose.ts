@@ -1,11 +1,12 @@
 import type { SoundName } from '../document/kits';
-import type { Hit, Pattern } from '../document/set';
 import { random as randomOf } from '../random';
 import { ticksPerBar, ticksPerBeat, PPQ, type Meter } from '../time/ticks';
 import { swungTick } from '../quantize/swing';
 import { hitsWithin } from '../edit/select';
 import { euclid } from './euclid';
 import { STYLES, type Style, type StyleName } from './styles';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 export const FILL_SPANS = ['beat', 'half', 'bar'] as const;
 export type FillSpan = (typeof FILL_SPANS)[number];

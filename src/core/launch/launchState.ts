@@ -1,4 +1,4 @@
-import { MAX_TRACKS } from '../document/set';
+import { MAX_TRACKS } from '../document/limits';
 
 /** In the place of a slot: nothing plays on the track. */
 export const SILENT = -1;
@@ -111,6 +111,11 @@ export class LaunchState {
       this.nextSolo[t] === other.nextSolo[t] &&
       this.muteSoloTick[t] === other.muteSoloTick[t]
     );
+  }
+
+  /** Whether the same slot plays on a track, from the same tick on. */
+  isSamePlaying(other: LaunchState, t: number): boolean {
+    return this.slot[t] === other.slot[t] && this.launchTick[t] === other.launchTick[t];
   }
 
   /** Whether the section that plays and the one that waits are as in another state. */

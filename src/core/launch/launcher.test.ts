@@ -207,7 +207,7 @@ describe('sections and chains', () => {
       .runTo(FRAMES);
     rig.tell({ type: 'launch', track: 0, slot: 2, on: BAR, inPlace: false }).runTo(FRAMES * 6);
     expect(rig.of('loop').at(-1)).toMatchObject({ slot: 2, tick: BAR });
-    expect(rig.of('launcher').at(-1)).toMatchObject({ section: 1, nextSection: NO_SECTION });
+    expect(rig.of('launcher').findLast((e) => !e.beneath)).toMatchObject({ section: 1, nextSection: NO_SECTION });
   });
 
   test('a chain of four patterns goes through them, each as often as it says, and begins again', () => {
@@ -257,7 +257,7 @@ describe('Lift', () => {
         .at(-1),
     ).toMatchObject({ lift: LIFT.RETURNING, liftTick: 2 * BAR });
     rig.runTo(FRAMES * 30);
-    expect(rig.of('launcher').at(-1)!.lift).toBe(LIFT.NONE);
+    expect(rig.of('launcher').findLast((e) => !e.beneath)!.lift).toBe(LIFT.NONE);
     const back = rig.of('loop').filter((e) => e.tick === 2 * BAR);
     // Three beats and four, from where they would have been; the third track is silent again.
     expect(back.map((e) => [e.track, e.slot, e.launchTick])).toEqual([[0, 0, 0], [1, 0, 0], [2, SILENT, expect.any(Number)]]); // prettier-ignore
@@ -467,7 +467,7 @@ function check(picture: ReturnType<typeof pictureAt>, rig: Rig, tracks: number):
 
   const told = Array.from({ length: tracks }, (_, t) => {
     const loop = rig.of('loop').findLast((e) => e.track === t);
-    const waiting = rig.of('waiting').findLast((e) => e.track === t);
+    const waiting = rig.of('waiting').findLast((e) => e.track === t && !e.beneath);
     const slot = loop?.slot ?? SILENT;
     return {
       slot,
@@ -479,7 +479,7 @@ function check(picture: ReturnType<typeof pictureAt>, rig: Rig, tracks: number):
     };
   });
   expect(told).toEqual(expected);
-  const set = rig.of('launcher').at(-1);
+  const set = rig.of('launcher').findLast((e) => !e.beneath);
   expect([set?.section ?? NO_SECTION, near(set?.sectionTick ?? Infinity)]).toEqual([
     picture.section,
     near(picture.next?.tick ?? Infinity),
@@ -491,9 +491,9 @@ function check(picture: ReturnType<typeof pictureAt>, rig: Rig, tracks: number):
 function newest(rig: Rig, tracks: number) {
   const all = Array.from({ length: tracks }, (_, t) => [
     rig.of('loop').findLast((e) => e.track === t),
-    rig.of('waiting').findLast((e) => e.track === t),
+    rig.of('waiting').findLast((e) => e.track === t && !e.beneath),
   ]).flat();
-  return [...all, rig.of('launcher').at(-1)].flatMap((event) => (event ? [event] : []));
+  return [...all, rig.of('launcher').findLast((e) => !e.beneath)].flatMap((event) => (event ? [event] : []));
 }
 
 /** Ticks to a tenth: what was done at once is done on a sample, whose tick is rounded. */

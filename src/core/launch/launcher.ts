@@ -1,7 +1,7 @@
-import { MAX_TRACKS } from '../document/set';
 import { SAME_TICKS } from '../time/ticks';
 import { nextLine } from '../quantize/grid';
 import { AS_IT_IS, CHAIN, LaunchState, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
+import { MAX_TRACKS } from '../document/limits';
 
 /** Drop on the end of the loop that plays. Else `on` is a step of song ticks: a beat, a bar; 0 is now. */
 export const LOOP_END = -1;
@@ -297,6 +297,24 @@ export class Launcher {
     const part = nextSection === THEN_STOP ? SILENT : (this.section(nextSection)?.parts[track] ?? LEAVE);
     const follows = state.sectionFollows && part !== LEAVE ? state.sectionTick : Infinity;
     return Math.min(state.nextTick[track]!, state.linkTick[track]!, follows);
+  }
+
+  /** What is heard at a song tick if nobody touches anything more, a Lift's return included. */
+  lookAhead(into: LaunchState, tick: number): void {
+    const returns = this.lift === LIFT.RETURNING && this.liftTick <= tick + SAME_TICKS;
+    into.copyFrom(returns ? this.beneath : this.live);
+    this.runState(into, tick);
+  }
+
+  /**
+   * The song tick at which something else is heard on a track: a change of its own, or a Lift's return that changes it.
+   * @param scratch to look ahead in
+   */
+  takeOverTick(track: number, scratch: LaunchState): number {
+    const own = this.changeTick(this.live, track);
+    if (this.lift !== LIFT.RETURNING || this.liftTick > own) return own;
+    this.lookAhead(scratch, this.liftTick);
+    return scratch.isSamePlaying(this.live, track) ? own : this.liftTick;
   }
 
   /** What comes next on a track, when, and whose doing it is; null when nothing does. */

@@ -1,21 +1,21 @@
-import { demoSet } from '../document/create';
-import type { BeatSet } from '../document/set';
+import { tracksOf, type BeatSet } from '../document/set';
 import { SILENT } from './launchState';
 import { Launcher } from './launcher';
 import { planAhead } from './planAhead';
 import { chainPlan, dropTicks, sectionPlans, tapesOf } from './plans';
+import { demoSet } from '../document/demo';
 
 const BAR = 3840;
 
 function launcherOf(set: BeatSet): Launcher {
   const launcher = new Launcher(tapesOf(() => set));
   launcher.sections = sectionPlans(set.sections);
-  for (const track of set.tracks) launcher.chains[track.channel] = chainPlan(track);
+  for (const track of tracksOf(set)) launcher.chains[track.id] = chainPlan(track);
   return launcher;
 }
 
 test('the plan is what happens: every stretch of it is there when its time has come', () => {
-  const set = demoSet();
+  const set = demoSet().set;
   set.sections[0]!.then = 2;
   set.sections[1]!.then = 'stop';
   set.sections[1]!.rounds = 1;

@@ -37,8 +37,7 @@ export function planAhead(launcher: Launcher, from: number, to: number): Stretch
       break;
     }
     if (due === returns) {
-      launcher.runState(launcher.beneath, due);
-      state.copyFrom(launcher.beneath);
+      launcher.lookAhead(state, due);
       returns = Infinity;
     } else launcher.runState(state, due);
     note(Math.max(from, due));

@@ -1,8 +1,12 @@
-import { MAX_TRACKS, type BeatSet, type Drop, type Section, type Track } from '../document/set';
+import { patternAt, type BeatSet } from '../document/set';
 import { windowOf } from '../sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
 import { LOOP_END, type ChainPlan, type SectionPlan, type Tapes } from './launcher';
+import { MAX_TRACKS } from '../document/limits';
+import type { Track } from '../document/track';
+import type { Section } from '../document/section';
+import type { Drop } from '../document/launching';
 
 /** What *Drop on* is in the launcher's terms: LOOP_END, or a step of song ticks, 0 for now. */
 export function dropTicks(drop: Drop, meter: Meter): number {
@@ -15,8 +19,8 @@ export function dropTicks(drop: Drop, meter: Meter): number {
 export function sectionPlans(sections: readonly Section[]): SectionPlan[] {
   return sections.map((section) => {
     const parts = new Array<number>(MAX_TRACKS).fill(LEAVE);
-    for (const { channel, plays } of section.parts) {
-      parts[channel] = plays === null ? SILENT : plays === 'chain' ? CHAIN : plays;
+    for (const { track, plays } of section.parts) {
+      parts[track] = plays === null ? SILENT : plays === 'chain' ? CHAIN : plays;
     }
     return { id: section.id, parts, rounds: section.rounds, then: thenOf(section, sections) };
   });
@@ -35,17 +39,13 @@ export function chainPlan(track: Track): ChainPlan {
 
 /** What a launcher outside the engine must know of a set's patterns. */
 export function tapesOf(set: () => BeatSet): Tapes {
-  const pattern = (channel: number, slot: number) =>
-    set().tracks.find((track) => track.channel === channel)?.patterns[slot];
+  const window = (track: number, slot: number) => {
+    const pattern = patternAt(set(), { track, slot });
+    return pattern ? windowOf(pattern) : { start: 0, length: 0 };
+  };
   return {
     bar: () => ticksPerBar(set().meter),
-    span: (channel, slot) => {
-      const found = pattern(channel, slot);
-      return found ? windowOf(found).length : 0;
-    },
-    start: (channel, slot) => {
-      const found = pattern(channel, slot);
-      return found ? windowOf(found).start : 0;
-    },
+    span: (track, slot) => window(track, slot).length,
+    start: (track, slot) => window(track, slot).start,
   };
 }

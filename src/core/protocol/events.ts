@@ -25,10 +25,13 @@ export const EVENT_FIELDS = {
   loop: { track: 'number', slot: 'number', launchTick: 'number', start: 'number', span: 'number', tick: 'number' },
   /** The loop window that waits for song tick `tick` on a track; Infinity: none does any more. */
   window: { track: 'number', start: 'number', length: 'number', tick: 'number' },
-  /** What waits on a track, and its mute and solo; the fields are those of `LaunchState`. */
-  waiting: { track: 'number', next: 'number', nextInPlace: 'number', nextTick: 'number', link: 'number', linkTick: 'number', muted: 'number', soloed: 'number', nextMute: 'number', nextSolo: 'number', muteSoloTick: 'number' }, // prettier-ignore
+  /**
+   * What plays and waits on a track, and its mute and solo; the fields are those of `LaunchState`. `beneath`: not of what is
+   * heard, but of what goes on beneath a Lift.
+   */
+  waiting: { track: 'number', beneath: 'flag', slot: 'number', launchTick: 'number', next: 'number', nextInPlace: 'number', nextTick: 'number', link: 'number', linkTick: 'number', muted: 'number', soloed: 'number', nextMute: 'number', nextSolo: 'number', muteSoloTick: 'number' }, // prettier-ignore
   /** The section that plays and the one that waits, Lift and fade; the fields are those of `LaunchState` and `Launcher`. */
-  launcher: { section: 'number', nextSection: 'number', sectionTick: 'number', sectionFollows: 'flag', sectionInPlace: 'flag', lift: 'number', liftTick: 'number', fadeFrom: 'number', fadeTo: 'number' }, // prettier-ignore
+  launcher: { beneath: 'flag', section: 'number', nextSection: 'number', sectionTick: 'number', sectionFollows: 'flag', sectionInPlace: 'flag', lift: 'number', liftTick: 'number', fadeFrom: 'number', fadeTo: 'number' }, // prettier-ignore
   /** A click of the latency check, counted from 0, sounded. */
   checked: { click: 'number' },
   /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */

@@ -1,10 +1,13 @@
-import { isPadHeard, PADS, type Metronome, type Pattern, type Track } from '../document/set';
 import { padNote, type Tones } from '../document/tones';
 import { gridTicks } from '../quantize/grid';
 import { isWindowed, windowOf } from '../sequence/loopWindow';
 import { soundingHits } from '../sequence/soundingHits';
 import { type NoteLayout, type Instruction } from './commands';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
+import { PADS } from '../document/limits';
+import type { Pattern } from '../document/pattern';
+import { isPadHeard, type Track } from '../document/track';
+import type { Metronome } from '../document/metronome';
 
 /** Where a pattern lies, by the id of its track. */
 export interface SlotPlace {

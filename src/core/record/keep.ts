@@ -1,9 +1,9 @@
-import type { Hit } from '../document/set';
 import { PPQ } from '../time/ticks';
 import type { Beat } from '../quantize/estimateBeat';
 import { nearestLine } from '../quantize/grid';
 import type { Snap } from '../quantize/place';
 import type { PlayedStroke } from './justPlayed';
+import type { Hit } from '../document/hit';
 
 export const KEEP_BARS = [1, 2, 4, 8] as const;
 

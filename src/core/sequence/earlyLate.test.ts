@@ -1,6 +1,7 @@
-import type { Hit, Pattern } from '../document/set';
 import { earlyLate, histogram, offsetsMs, offsetWords, trendWords } from './earlyLate';
 import { quantile } from '../statistics';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 test('quantiles are those of type 7 (Hyndman & Fan 1996)', () => {
   // R: quantile(c(1, 2, 3, 4, 10)) gives 1 2 3 4 10; quantile(1:4) gives 1 1.75 2.5 3.25 4 (from memory).

@@ -1,9 +1,10 @@
 import { isInLoop } from './soundingHits';
-import type { Hit, Pattern } from '../document/set';
 import { ticksToMs } from '../time/ticks';
 import { nearestLine } from '../quantize/grid';
 import { median, quantile } from '../statistics';
 import { snapOf } from '../document/treatments';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 /** How early or late hits were struck, in ms from their grid lines: below 0 is early. */
 export interface EarlyLate {

@@ -1,8 +1,9 @@
-import { PADS, type Pattern } from '../document/set';
 import type { Snap } from '../quantize/place';
 import { CONTROLS, flatPoints, moveIndex } from '../document/moves';
 import type { SoundingHit } from '../sequence/soundingHits';
 import { laneFeel } from '../document/treatments';
+import { PADS } from '../document/limits';
+import type { Pattern } from '../document/pattern';
 
 /** Where each number of a hit stands in its row. Rows are what the engine plays from: they cross to it without conversion. */
 export const HIT = {

@@ -1,10 +1,10 @@
-import { demoSet } from '../document/create';
-import type { Hit } from '../document/set';
 import { loopStrokes } from './loopStrokes';
 import { isLucky } from './odds';
+import type { Hit } from '../document/hit';
+import { demoSet } from '../document/demo';
 
 test('a loop’s strokes: rolls written out round its end, what is muted, unlucky or outside the window left out', () => {
-  const track = demoSet().tracks[0]!;
+  const track = demoSet().set.tracks[0]!;
   const hit = (id: number, pad: number, tick: number, more: Partial<Hit> = {}): Hit => ({ id, pad, tick, length: 120, velocity: 0.8, snap: null, ...more }); // prettier-ignore
   const roll = { strokes: 2, over: 480, swell: 0.5, glide: 12 };
   const pattern = {

@@ -1,9 +1,10 @@
-import { isPadHeard, type Pattern, type Track } from '../document/set';
 import { mod } from '../time/ticks';
 import { windowOf } from './loopWindow';
 import { isLucky } from './odds';
 import { rollPitch, rollVelocity } from './roll';
 import { soundingHits } from './soundingHits';
+import type { Pattern } from '../document/pattern';
+import { isPadHeard, type Track } from '../document/track';
 
 /** One stroke of a loop as it is heard, rolls written out. */
 export interface LoopStroke {
@@ -24,7 +25,7 @@ export function loopStrokes(pattern: Pattern, track: Track): LoopStroke[] {
   for (const hit of soundingHits(pattern)) {
     const { tick, pad, velocity, pitch, roll } = hit;
     if (tick < start || tick >= start + length || !isPadHeard(track, pad)) continue;
-    if (!isLucky(hit.odds, track.channel, pad, tick)) continue;
+    if (!isLucky(hit.odds, track.id, pad, tick)) continue;
     const count = roll?.strokes ?? 1;
     for (let i = 0; i < count; i++) {
       const each = roll ? roll.over / count : 0;

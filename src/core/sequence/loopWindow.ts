@@ -1,8 +1,6 @@
-import type { LoopWindow, Pattern } from '../document/set';
-import { mod, PPQ } from '../time/ticks';
-
-/** The shortest loop, ticks: a sixteenth. */
-export const SHORTEST_LOOP = PPQ / 4;
+import { SHORTEST_LOOP } from '../document/limits';
+import { mod } from '../time/ticks';
+import type { LoopWindow, Pattern } from '../document/pattern';
 
 /** A window brought into a pattern of some length: as long as it was, if that fits. */
 export function fitWindow(start: number, length: number, patternLength: number): LoopWindow {

@@ -1,10 +1,10 @@
-import { PADS } from '../document/limits';
 import { MOVE_TABLES } from '../document/moves';
 import type { Snap } from '../quantize/place';
 import { SAME_TICKS } from '../time/ticks';
 import { HIT_WIDTH, readFeel, readMoves, HIT } from './hitRows';
 import { HitTable } from './hitTable';
 import { fitWindow } from './loopWindow';
+import { PADS } from '../document/limits';
 
 const NO_FEELS: readonly null[] = new Array<null>(PADS).fill(null);
 const NO_MOVES: readonly null[] = new Array<null>(MOVE_TABLES).fill(null);
@@ -120,6 +120,14 @@ export class PatternPlayer {
     if (this.span <= 0) return NaN;
     const since = songTick - this.launchTick - this.start;
     return this.start + since - Math.floor(since / this.span) * this.span;
+  }
+
+  /** A tick of the pattern brought into the loop, round its ends. */
+  wrapped(tick: number): number {
+    const { start, span } = this;
+    if (tick >= start && tick < start + span) return tick;
+    const wrapped = tick - Math.floor((tick - start) / span) * span;
+    return wrapped < start + span ? wrapped : start; // a hair before the start
   }
 
   private fit(): void {

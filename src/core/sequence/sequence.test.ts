@@ -1,9 +1,10 @@
 import fc from 'fast-check';
-import type { Hit, Pattern } from '../document/set';
 import { soundingHits } from './soundingHits';
 import { loopPosition } from './loopWindow';
 import { hitRows, HIT } from './hitRows';
 import { PatternPlayer } from './patternPlayer';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 const hit = (id: number, tick: number, more: Partial<Hit> = {}): Hit => ({
   id,

@@ -1,9 +1,10 @@
 import { treatedVelocity } from '../document/loudness';
-import type { Hit, Pattern } from '../document/set';
 import { mod } from '../time/ticks';
 import { placedTick } from '../quantize/place';
 import { loudnessOf, snapOf } from '../document/treatments';
 import type { Roll } from '../document/roll';
+import type { Hit } from '../document/hit';
+import type { Pattern } from '../document/pattern';
 
 /** A hit as it sounds in one pass of its pattern. */
 export interface SoundingHit {

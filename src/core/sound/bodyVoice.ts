@@ -8,6 +8,8 @@ const LIFE = 1.5;
 const ATTACK_SECONDS = 0.0005;
 /** Frames between two looks at the sweep, counted from the strike: three thousand steps a second are a glide to the ear. */
 const CONTROL_FRAMES = 16;
+/** Turns a sample above which nothing is made: what lies above half a turn would fold back down. */
+const HIGHEST_STEP = 0.45;
 /** A sweep this small is over. */
 const SWEPT = 1e-5;
 
@@ -49,9 +51,10 @@ export class BodyVoice {
       this.step[m] = (body.pitch * ratio * pitch) / sampleRate;
       this.decay[m] = decayPerFrame(decay, sampleRate);
       this.sine[m] = 0;
-      // A soft strike leaves the upper modes asleep.
+      // Low velocity attenuates the upper modes.
       this.cosine[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
-      this.modeLeft[m] = Math.round(decay * LIFE * sampleRate);
+      // A mode above what the rate can hold is not heard.
+      this.modeLeft[m] = this.step[m]! < HIGHEST_STEP ? Math.round(decay * LIFE * sampleRate) : 0;
       this.left = Math.max(this.left, this.modeLeft[m]!);
     }
     this.sweep = (body.sweep - 1) * (0.35 + 0.65 * velocity);
@@ -88,7 +91,7 @@ export class BodyVoice {
   /** Sets each mode's rotation by one sample at the present pitch, with its decay in it. */
   private turn(): void {
     for (let m = 0; m < this.modes; m++) {
-      const step = this.step[m]! * (1 + this.sweep);
+      const step = Math.min(HIGHEST_STEP, this.step[m]! * (1 + this.sweep));
       this.turnSine[m] = sinTurns(step) * this.decay[m]!;
       this.turnCosine[m] = sinTurns(step + 0.25) * this.decay[m]!;
     }

@@ -1,5 +1,6 @@
-import type { ClickSound } from '../document/set';
+import { noiseGain } from './layerVoice';
 import { decayPerFrame, hash, sinTurns } from '../math';
+import type { ClickSound } from '../document/metronome';
 
 /** One of the metronome's sounds: a struck thing with two partials and a touch of noise. */
 interface Ping {
@@ -64,7 +65,7 @@ export class Click {
         this.seed ^= this.seed << 13;
         this.seed ^= this.seed >>> 17;
         this.seed ^= this.seed << 5;
-        y += (noise * this.seed) / 2147483648;
+        y += (noise * noiseGain(this.sampleRate) * this.seed) / 2147483648;
       }
       y *= this.envelope * ramp;
       left[i]! += y;

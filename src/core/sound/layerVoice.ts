@@ -6,6 +6,14 @@ import type { Layer } from './recipes';
 const LIFE = 1.5;
 
 /**
+ * White noise reaches up to half the sample rate: the higher the rate, the less of it lies where one hears it. This makes it as
+ * loud at any rate as at 48 kHz.
+ */
+export function noiseGain(sampleRate: number): number {
+  return Math.sqrt(sampleRate / 48000);
+}
+
+/**
  * One sounding layer: noise or metal through a resonant filter (the second-order analogue prototypes by bilinear
  * transform, in transposed direct form II: the fewest operations a sample, and its coefficients never move) under an attack
  * and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
@@ -56,7 +64,7 @@ export class LayerVoice {
     this.noise = seed;
     this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
     this.metalStep = pitch;
-    this.gain = gain * layer.level;
+    this.gain = gain * layer.level * (layer.source === 'noise' ? noiseGain(sampleRate) : 1);
     this.envelope = this.gain;
     this.attack = 0;
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));

@@ -1,9 +1,9 @@
 import { DrumVoice, type Shape } from './drumVoice';
 import type { Recipe } from './recipes';
 
-/** Voices that may ring at once; a few more exist so that a stolen one can fade out. */
+/** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
 export const MAX_VOICES = 64;
-const SPARE = 16;
+const SPARE = MAX_VOICES;
 
 const CHOKE_SECONDS = 0.006;
 const RETRIGGER_SECONDS = 0.008;
@@ -20,7 +20,7 @@ export class VoicePool {
   /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
   trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, shape?: Shape): DrumVoice {
     this.giveWay(recipe, track, pad);
-    const voice = this.freeVoice();
+    const voice = this.freeVoice(frame);
     voice.start(recipe, track, pad, velocity, frame, this.sampleRate, shape);
     return voice;
   }
@@ -74,13 +74,14 @@ export class VoicePool {
     else if (oldest && ringing >= MAX_VOICES) oldest.fadeOut(this.frames(STEAL_SECONDS));
   }
 
-  private freeVoice(): DrumVoice {
-    let oldest = this.voices[0]!;
+  /** A voice to begin in. When all are taken one that has only just begun gives way: nothing of it was heard yet. */
+  private freeVoice(frame: number): DrumVoice {
+    let quietest = this.voices[0]!;
     for (const voice of this.voices) {
       if (!voice.active) return voice;
-      if (voice.startFrame < oldest.startFrame) oldest = voice;
+      if (voice.fading && voice.startFrame === frame) quietest = voice;
     }
-    return oldest;
+    return quietest;
   }
 
   private frames(seconds: number): number {

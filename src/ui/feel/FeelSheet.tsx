@@ -1,15 +1,14 @@
+import { useInstrument } from '../shared/InstrumentContext';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { narrower, newlyCovered, treated, type Scope, type Treatment } from '@/core/edit/treat';
 import { lanesOf } from '@/core/document/lanes';
-import type { Hit, Pattern } from '@/core/document/set';
 import { offsetsMs } from '@/core/sequence/earlyLate';
 import type { Feel } from '@/core/quantize/feel';
 import { gridTicks } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { compared } from '@/store/sessionSlice';
-import { narrowerCleared, treatmentSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { PatternPicture } from '../pads/PatternPicture';
 import { ControlButton } from '../shared/ControlButton';
@@ -22,6 +21,9 @@ import { EarlyLate } from './EarlyLate';
 import { LoudnessControls } from './LoudnessControls';
 import { Suggestions } from './Suggestions';
 import { TimingControls } from './TimingControls';
+import type { Hit } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
+import { narrowerCleared, treatmentSet } from '@/store/patternsSlice';
 
 /** Low, so that the controls are in sight with the picture; a lane alone has more room. */
 const LANE_PX = 24;
@@ -51,6 +53,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
   const dispatch = useAppDispatch();
   const pads = lanesOf(useAppSelector(selectTrack));
   const { tempo, inputQuantize, meter } = useAppSelector(selectSet);
+  const instrument = useInstrument();
   const [scope, setScope] = useState<Scope>({ kind: 'pattern' });
   /** A Feel that would cover hits: looked at before it is taken. */
   const [preview, setPreview] = useState<Feel | null>(null);
@@ -62,7 +65,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
   const own = ownTreatment(pattern, scope);
   const grid = gridTicks(inputQuantize.grid);
   const set = (treatment: Treatment, gesture?: string) =>
-    dispatch(treatmentSet({ scope, treatment, ...(gesture && { gesture }) }));
+    dispatch(treatmentSet({ place: instrument.placeOf(gesture), scope, treatment, ...(gesture && { gesture }) }));
   const choose = (next: Scope) => {
     setScope(next);
     setPreview(null);
@@ -86,6 +89,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
         setPreview(null);
         dispatch(
           treatmentSet({
+            place: instrument.placeOf(),
             scope: scope.kind === 'hits' ? scope : { kind: 'lane', pad },
             treatment: { feel },
           }),
@@ -150,7 +154,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
       <Narrower
         count={narrower(pattern, scope, 'feel')}
         what="a Feel"
-        onClear={() => dispatch(narrowerCleared({ scope, kind: 'feel' }))}
+        onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'feel' }))}
       />
       <SheetTitle>Early and late</SheetTitle>
       <EarlyLate name={name} offsets={offsetsMs(pattern, within, grid, tempo)} />
@@ -163,7 +167,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
       <Narrower
         count={narrower(pattern, scope, 'loudness')}
         what="a loudness"
-        onClear={() => dispatch(narrowerCleared({ scope, kind: 'loudness' }))}
+        onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'loudness' }))}
       />
     </>
   );

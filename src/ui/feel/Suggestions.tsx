@@ -3,13 +3,13 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { Scope } from '@/core/edit/treat';
 import type { PadSound } from '@/core/document/lanes';
-import type { Pattern } from '@/core/document/set';
 import { isInLoop } from '@/core/sequence/soundingHits';
 import { ticksToMs } from '@/core/time/ticks';
 import { suggestGrid } from '@/core/quantize/suggestGrid';
 import { ControlButton } from '../shared/ControlButton';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
   pattern: Pattern;

@@ -1,26 +1,27 @@
+import { tracksOf } from '@/core/document/set';
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
-import { demoSet } from '@/core/document/create';
 import { chainPlan, sectionPlans } from '@/core/launch/plans';
-import { Performance } from '@/store/performance';
+import { Performance } from '@/instrument/performance';
 import { coming } from './coming';
 import type { EngineEvent } from '@/core/protocol/events';
+import { demoSet } from '@/core/document/demo';
 
 const BAR = 3840;
 
 function told(...events: EngineEvent[]): ReturnType<typeof coming> {
-  const set = demoSet();
+  const set = demoSet().set;
   const performance = new Performance(
     () => 0,
     () => set,
   );
   performance.launcher.sections = sectionPlans(set.sections);
-  for (const track of set.tracks) performance.launcher.chains[track.channel] = chainPlan(track);
+  for (const track of tracksOf(set)) performance.launcher.chains[track.id] = chainPlan(track);
   performance.takeAll(events);
   return coming(performance, set);
 }
 
-const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
-const launcher = (nextSection: number, sectionTick: number, fadeTo = Infinity): EngineEvent => ({ kind: 'launcher', frame: 0, section: -1, nextSection, sectionTick, sectionFollows: false, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: 0, fadeTo }); // prettier-ignore
+const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, beneath: false, slot: SILENT, launchTick: 0, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
+const launcher = (nextSection: number, sectionTick: number, fadeTo = Infinity): EngineEvent => ({ kind: 'launcher', frame: 0, beneath: false, section: -1, nextSection, sectionTick, sectionFollows: false, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: 0, fadeTo }); // prettier-ignore
 
 test('what is to change, in order of time, in the words of the player', () => {
   expect(told(waiting(0, 2, 2 * BAR), waiting(2, SILENT, BAR))).toEqual([

@@ -1,9 +1,9 @@
-import { PADS } from '@/core/document/set';
 import { beatsUntil } from '@/core/time/position';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
-import type { Sounded } from '@/store/performance';
+import type { Sounded } from '@/instrument/performance';
 import type { Tokens } from '../theme/tokens';
 import { NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { PADS } from '@/core/document/limits';
 
 /** All that one picture of the Flyway shows. */
 export interface FlywayView {

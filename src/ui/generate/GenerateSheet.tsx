@@ -1,13 +1,12 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { FILL_SPANS, propose, withProposal, type FillSpan, type Idea } from '@/core/generate/propose';
 import { STYLES, stylesAt, type StyleName } from '@/core/generate/styles';
 import { lanesOf } from '@/core/document/lanes';
-import { idsFrom, MAX_HITS, type Hit, type Pattern } from '@/core/document/set';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, proposalHeard } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { laneChosen, selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { PatternPicture } from '../pads/PatternPicture';
@@ -19,6 +18,9 @@ import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
+import { MAX_HITS } from '@/core/document/limits';
+import { idsFrom, type Hit } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
 
 const KINDS = [
   { value: 'style', name: 'Style' },
@@ -80,6 +82,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
     if (hearing) dispatch(proposalHeard(preview));
   }, [hearing, preview, dispatch]);
 
+  const edit = usePatternEdit();
   const take = () => {
     if (preview.hits.length > MAX_HITS) {
       return void dispatch(noticed(`There is no room: a pattern holds ${MAX_HITS} hits.`));
@@ -87,7 +90,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
     const newId = idsFrom(instrument.reserveIds(proposal.hits.length));
     const hits: Hit[] = proposal.hits.map((hit) => ({ ...hit, id: newId() }));
     dispatch(proposalHeard(null));
-    dispatch(edited({ edit: { kind: 'replace', ids: proposal.instead, hits } }));
+    edit({ kind: 'replace', ids: proposal.instead, hits });
     const gone = proposal.instead.length;
     dispatch(noticed(`Took ${hits.length} hits${gone > 0 ? ` in the place of ${gone}` : ''}.`, true));
   };

@@ -1,10 +1,10 @@
+import { tracksOf } from '@/core/document/set';
 import type { Instruction } from '@/core/protocol/commands';
 import { useEffect, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { NO_SECTION, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { planAhead } from '@/core/launch/planAhead';
-import type { Track } from '@/core/document/set';
 import { ticksPerBar } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
@@ -14,6 +14,7 @@ import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import type { Track } from '@/core/document/track';
 
 const BARS = 8;
 const NAMES_PX = 64;
@@ -68,9 +69,9 @@ export function LaunchPlan() {
             />
           )}
         </View>
-        {set.tracks.map((track) => (
-          <Row key={track.channel} track={track}>
-            {lines[track.channel]!.map(({ slot, ...stretch }) =>
+        {tracksOf(set).map((track) => (
+          <Row key={track.id} track={track}>
+            {lines[track.id]!.map(({ slot, ...stretch }) =>
               slot === SILENT || !track.patterns[slot] ? null : (
                 <Stretch
                   key={stretch.from}
@@ -135,7 +136,7 @@ function TrackDrop(props: { track: Track; from: number; to: number; bar: number;
   const { track, from, to, bar, px } = props;
   const { performance } = useInstrument();
   const { live } = performance.launcher;
-  const { channel, patterns } = track;
+  const { id: channel, patterns } = track;
   const tick = live.nextTick[channel]!;
   if (tick >= to) return null;
   const slot = live.next[channel]!;

@@ -1,11 +1,8 @@
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { newTrack } from '@/core/document/create';
-import { freeChannel, MAX_TRACKS } from '@/core/document/set';
-import { newPattern } from '@/core/edit/slots';
-import { selectSet } from '@/store/selectors';
+import { freeTrackId } from '@/core/document/set';
+import { selectSet, selectTracks } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';
-import { trackAdded } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { PADS_WIDTH } from '../shared/Sheet';
@@ -15,12 +12,16 @@ import { walkCards } from './launchKeys';
 import { LaunchTools } from './LaunchTools';
 import { SectionStrip } from './SectionStrip';
 import { TrackRow } from './TrackRow';
+import { MAX_TRACKS } from '@/core/document/limits';
+import { newPattern } from '@/core/document/pattern';
+import { newTrack } from '@/core/document/track';
+import { trackAdded } from '@/store/tracksSlice';
 
 /** The place *Launch*: sections on top, a row of cards for each track, and on a wide screen the next bars as a plan. */
 export function LaunchScreen() {
   const wide = useWindowDimensions().width >= WIDE;
   const sheet = useAppSelector((state) => state.session.sheet !== null);
-  const tracks = useAppSelector((state) => selectSet(state).tracks);
+  const tracks = useAppSelector(selectTracks);
   const meter = useAppSelector((state) => selectSet(state).meter);
   return (
     <View style={styles.screen}>
@@ -29,7 +30,7 @@ export function LaunchScreen() {
         <ScrollView style={styles.rows}>
           <View {...{ onKeyDown: walkCards }}>
             {tracks.map((track) => (
-              <TrackRow key={track.channel} track={track} meter={meter} />
+              <TrackRow key={track.id} track={track} meter={meter} />
             ))}
           </View>
           <NewTrack />
@@ -44,12 +45,12 @@ export function LaunchScreen() {
 function NewTrack() {
   const dispatch = useAppDispatch();
   const store = useStore() as Store;
-  const full = useAppSelector((state) => selectSet(state).tracks.length >= MAX_TRACKS);
+  const full = useAppSelector((state) => selectSet(state).order.length >= MAX_TRACKS);
   const add = () => {
-    const { tracks, meter } = selectSet(store.getState());
-    const channel = freeChannel(tracks);
-    const track = newTrack(`Track ${channel + 1}`, channel % 8, [newPattern(0, meter)]);
-    dispatch(trackAdded({ ...track, channel }));
+    const set = selectSet(store.getState());
+    const id = freeTrackId(set);
+    const track = newTrack(`Track ${id + 1}`, id % 8, [newPattern(0, set.meter)]);
+    dispatch(trackAdded({ ...track, id }));
     dispatch(sheetShown('track'));
   };
   return (

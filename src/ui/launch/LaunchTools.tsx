@@ -3,17 +3,17 @@ import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { THEN_STOP } from '@/core/launch/launchState';
 import { LIFT } from '@/core/launch/launcher';
-import { DROPS } from '@/core/document/set';
-import { DROP_NAMES, lift, stopAll } from '@/store/launching';
+import { DROP_NAMES, lift, stopAll } from '@/instrument/launching';
 import { selectSet } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';
-import { launchingSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { HoldButton } from '../shared/HoldButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import { DROPS } from '@/core/document/launching';
+import { launchingSet } from '@/store/sectionsSlice';
 
 const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
 /** Let go sooner than this, the override sticks. */

@@ -1,10 +1,8 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { DROPS } from '@/core/document/set';
-import { DROP_NAMES, touchFade } from '@/store/launching';
+import { DROP_NAMES, touchFade } from '@/instrument/launching';
 import { selectSet } from '@/store/selectors';
 import { padsLaunchSet, type PadsLaunch } from '@/store/sessionSlice';
-import { launchingSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { HoldButton } from '../shared/HoldButton';
@@ -14,6 +12,8 @@ import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import { DROPS } from '@/core/document/launching';
+import { launchingSet } from '@/store/sectionsSlice';
 
 const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
 const FADE_BARS = [1, 2, 4, 8, 16];

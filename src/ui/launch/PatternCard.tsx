@@ -1,8 +1,7 @@
 import { memo, useRef } from 'react';
 import { useStore } from 'react-redux';
-import { loopBars, type Pattern } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
-import { cardState, touchCard } from '@/store/launching';
+import { cardState, touchCard } from '@/instrument/launching';
 import { useAppSelector, type Store } from '@/store/store';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -11,6 +10,7 @@ import { useTap } from '../shared/useTap';
 import { useTokens } from '../theme/theme';
 import { INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import { loopBars, type Pattern } from '@/core/document/pattern';
 
 export const CARD = { width: 116, height: 94 } as const;
 /** An empty slot takes less room. */

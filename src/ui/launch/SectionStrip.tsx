@@ -2,8 +2,7 @@ import { memo } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import type { Section } from '@/core/document/set';
-import { sectionState, storeSection, touchSection } from '@/store/launching';
+import { sectionState, storeSection, touchSection } from '@/instrument/launching';
 import { selectSet } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
@@ -12,6 +11,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import type { Section } from '@/core/document/section';
 
 /** The set's sections in a row, to be launched; and the way to store and edit them. */
 export function SectionStrip() {

@@ -2,11 +2,9 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { MAX_TIMES, type Section, type Track } from '@/core/document/set';
-import { playing, storeSection } from '@/store/launching';
-import { selectSet } from '@/store/selectors';
+import { playing, storeSection } from '@/instrument/launching';
+import { selectSet, selectTracks } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { sectionMoved, sectionRemoved, sectionStored } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -19,6 +17,10 @@ import { Words } from '../shared/Words';
 import { WholeNumber } from '../shared/WholeNumber';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { MAX_TIMES } from '@/core/document/limits';
+import type { Track } from '@/core/document/track';
+import type { Section } from '@/core/document/section';
+import { sectionMoved, sectionRemoved, sectionStored } from '@/store/sectionsSlice';
 
 /** The set's sections: what is in them, what they are called, and what follows them. */
 export function SectionsSheet() {
@@ -61,7 +63,8 @@ function SectionEditor({ section }: { section: Section }) {
   const store = useStore() as Store;
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
-  const { tracks, sections } = useAppSelector(selectSet);
+  const tracks = useAppSelector(selectTracks);
+  const { sections } = useAppSelector(selectSet);
   const { id, name, rounds, then } = section;
   const change = (part: Partial<Section>) => dispatch(sectionStored({ ...section, ...part }));
   const followers = [
@@ -83,7 +86,7 @@ function SectionEditor({ section }: { section: Section }) {
       <Feathers value={section.colour} onChoose={(colour) => change({ colour })} />
       <SheetTitle>What plays in it</SheetTitle>
       {tracks.map((track) => (
-        <Part key={track.channel} track={track} section={section} onChange={change} />
+        <Part key={track.id} track={track} section={section} onChange={change} />
       ))}
       <SheetTitle>What follows</SheetTitle>
       <View style={styles.line}>
@@ -133,8 +136,7 @@ function SectionEditor({ section }: { section: Section }) {
 function Part(props: { track: Track; section: Section; onChange: (part: Partial<Section>) => void }) {
   const { track, section, onChange } = props;
   const tokens = useTokens();
-  const { channel } = track;
-  const part = section.parts.find((p) => p.channel === channel);
+  const part = section.parts.find((p) => p.track === track.id);
   const value = part === undefined ? 'leave' : part.plays === null ? 'stop' : String(part.plays);
   const options = [
     { value: 'leave', name: 'As it is' },
@@ -143,9 +145,9 @@ function Part(props: { track: Track; section: Section; onChange: (part: Partial<
     ...track.patterns.flatMap((pattern, slot) => (pattern ? [{ value: String(slot), name: `${slot + 1}  ${pattern.name}` }] : [])), // prettier-ignore
   ];
   const choose = (next: string) => {
-    const others = section.parts.filter((p) => p.channel !== channel);
+    const others = section.parts.filter((p) => p.track !== track.id);
     const plays = next === 'stop' ? null : next === 'chain' ? next : Number(next);
-    onChange({ parts: next === 'leave' ? others : [...others, { channel, plays }] });
+    onChange({ parts: next === 'leave' ? others : [...others, { track: track.id, plays }] });
   };
   return (
     <View style={styles.line}>

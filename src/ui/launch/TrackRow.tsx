@@ -3,11 +3,9 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
-import type { Track } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
-import { touchChain, touchGate } from '@/store/launching';
+import { touchChain, touchMuteSolo } from '@/instrument/launching';
 import { sheetShown } from '@/store/sessionSlice';
-import { trackShown } from '@/store/setSlice';
 import type { Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -15,6 +13,8 @@ import { useTokens } from '../theme/theme';
 import { FEATHERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { CARD, PatternCard } from './PatternCard';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
+import type { Track } from '@/core/document/track';
+import { trackShown } from '@/store/stageSlice';
 
 const HEAD_WIDTH = 98;
 const ROW_HEIGHT = CARD.height + 8;
@@ -23,7 +23,7 @@ const ROW_HEIGHT = CARD.height + 8;
 export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
   const tokens = useTokens();
   const own = FEATHERS[track.colour]!.colour;
-  const { channel, name } = track;
+  const { id: channel, name } = track;
   return (
     <div role="group" aria-label={`Track ${name}`} style={row}>
       <div style={{ ...tone, background: own }} aria-hidden />
@@ -64,7 +64,7 @@ function TrackName({ track }: { track: Track }) {
     <ControlButton
       label={`Track settings ${track.name}`}
       onPress={() => {
-        store.dispatch(trackShown(track.channel));
+        store.dispatch(trackShown(track.id));
         store.dispatch(sheetShown('track'));
       }}
       style={styles.name}
@@ -91,7 +91,7 @@ function Gate({ channel, track, which }: { channel: number; track: string; which
       label={`${word} ${track}`}
       pressed={is === '1'}
       description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
-      onTap={() => touchGate(store, instrument, channel, which)}
+      onTap={() => touchMuteSolo(store, instrument, channel, which)}
       style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
     >
       <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>

@@ -1,10 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { freeChannel, MAX_LINKS, MAX_TIMES, MAX_TRACKS, type Chain, type Track } from '@/core/document/set';
+import { freeTrackId } from '@/core/document/set';
 import { MOST_OCTAVES, noteName, SCALES, TONE_VOICES, type Tones, type ToneVoice } from '@/core/document/tones';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
-import { chainSet, levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/setSlice'; // prettier-ignore
+import { chainSet } from '@/store/sectionsSlice';
+import { levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -19,6 +20,8 @@ import { Words } from '../shared/Words';
 import { WholeNumber } from '../shared/WholeNumber';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { MAX_LINKS, MAX_TIMES, MAX_TRACKS } from '@/core/document/limits';
+import type { Chain, Track } from '@/core/document/track';
 
 const VOICE_NAMES: Record<ToneVoice, string> = { bass: 'Bass', keys: 'Keys' };
 const FIRST_TONES: Tones = { voice: 'bass', root: 9, scale: 'minor', chromatic: false, octave: 0 };
@@ -34,42 +37,42 @@ export function TrackSheet() {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const track = useAppSelector(selectTrack);
-  const tracks = useAppSelector((state) => selectSet(state).tracks);
-  const { channel, name } = track;
+  const set = useAppSelector(selectSet);
+  const { id, name } = track;
   const duplicate = () => {
     const count = track.patterns.reduce((sum, pattern) => sum + (pattern?.hits.length ?? 0), 0);
-    dispatch(trackDuplicated({ channel, as: freeChannel(tracks), firstId: instrument.reserveIds(count) }));
+    dispatch(trackDuplicated({ track: id, as: freeTrackId(set), firstId: instrument.reserveIds(count) }));
     dispatch(noticed(`${name} is there twice.`, true));
   };
   const remove = () => {
-    dispatch(trackRemoved({ channel }));
+    dispatch(trackRemoved({ track: id }));
     dispatch(noticed(`${name} is removed.`, true));
   };
   return (
     <Sheet title={`Track ${name}`}>
       <NameField
-        key={`${channel} ${name}`}
+        key={`${id} ${name}`}
         label="Track name"
         name={name}
-        onName={(text) => dispatch(trackNamed({ channel, name: text }))}
+        onName={(text) => dispatch(trackNamed({ track: id, name: text }))}
       />
       <Strip
         label="Level"
         value={track.level}
         unit="%"
-        onChange={(level, gesture) => dispatch(levelSet({ channel, level, gesture }))}
+        onChange={(level, gesture) => dispatch(levelSet({ track: id, level, gesture }))}
       />
-      <Feathers value={track.colour} onChoose={(colour) => dispatch(trackColoured({ channel, colour }))} />
+      <Feathers value={track.colour} onChoose={(colour) => dispatch(trackColoured({ track: id, colour }))} />
       <NotesOfTrack track={track} />
       <ChainEditor track={track} />
       <SheetTitle>The track</SheetTitle>
       <KeyRow
         keys={[
           { text: 'Patterns', act: () => dispatch(sheetShown('slots')) },
-          { label: 'Duplicate track', text: 'Duplicate', disabled: tracks.length >= MAX_TRACKS, act: duplicate },
-          { label: 'Track up', icon: 'arrow-up', disabled: tracks[0] === track, act: () => dispatch(trackMoved({ channel, by: -1 })) }, // prettier-ignore
-          { label: 'Track down', icon: 'arrow-down', disabled: tracks.at(-1) === track, act: () => dispatch(trackMoved({ channel, by: 1 })) }, // prettier-ignore
-          { label: 'Remove track', text: 'Remove', disabled: tracks.length === 1, act: remove },
+          { label: 'Duplicate track', text: 'Duplicate', disabled: set.order.length >= MAX_TRACKS, act: duplicate },
+          { label: 'Track up', icon: 'arrow-up', disabled: set.order[0] === id, act: () => dispatch(trackMoved({ track: id, by: -1 })) }, // prettier-ignore
+          { label: 'Track down', icon: 'arrow-down', disabled: set.order.at(-1) === id, act: () => dispatch(trackMoved({ track: id, by: 1 })) }, // prettier-ignore
+          { label: 'Remove track', text: 'Remove', disabled: set.order.length === 1, act: remove },
         ]}
       />
     </Sheet>
@@ -79,8 +82,8 @@ export function TrackSheet() {
 /** Whether the track plays a kit or notes, and which notes lie on the pads. */
 function NotesOfTrack({ track }: { track: Track }) {
   const dispatch = useAppDispatch();
-  const { channel, tones } = track;
-  const set = (next: Tones | null) => dispatch(tonesSet({ channel, tones: next }));
+  const { id, tones } = track;
+  const set = (next: Tones | null) => dispatch(tonesSet({ track: id, tones: next }));
   return (
     <>
       <SheetTitle>What it plays</SheetTitle>
@@ -115,7 +118,7 @@ function NotesOfTrack({ track }: { track: Track }) {
               value={tones.octave}
               min={-MOST_OCTAVES}
               max={MOST_OCTAVES}
-              onChange={(octave) => dispatch(octaveSet({ channel, octave }))}
+              onChange={(octave) => dispatch(octaveSet({ track: id, octave }))}
             />
           </View>
           <Segments
@@ -138,9 +141,9 @@ function NotesOfTrack({ track }: { track: Track }) {
 function ChainEditor({ track }: { track: Track }) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
-  const { channel, patterns } = track;
+  const { id, patterns } = track;
   const chain: Chain = track.chain ?? { links: [], again: true };
-  const set = (part: Partial<Chain>) => dispatch(chainSet({ channel, chain: { ...chain, ...part } }));
+  const set = (part: Partial<Chain>) => dispatch(chainSet({ track: id, chain: { ...chain, ...part } }));
   const options = patterns.flatMap((pattern, slot) => (pattern ? [{ value: String(slot), name: `${slot + 1}  ${pattern.name}` }] : [])); // prettier-ignore
   const change = (i: number, link: Partial<Chain['links'][number]>) =>
     set({ links: chain.links.map((old, k) => (k === i ? { ...old, ...link } : old)) });

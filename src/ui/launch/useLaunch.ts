@@ -1,6 +1,6 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import { beatsUntil } from '@/core/time/position';
-import type { Performance } from '@/store/performance';
+import type { Performance } from '@/instrument/performance';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';

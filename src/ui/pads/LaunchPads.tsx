@@ -1,9 +1,8 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { shownTrack } from '@/core/document/set';
-import { cardState, pressLaunchPad, sectionState } from '@/store/launching';
-import { selectSet } from '@/store/selectors';
+import { cardState, pressLaunchPad, sectionState } from '@/instrument/launching';
+import { selectSet, selectShown, selectTrack } from '@/store/selectors';
 import type { PadsLaunch } from '@/store/sessionSlice';
 import { useAppSelector, type Store } from '@/store/store';
 import { inBeats, useBeatsLeft, useLaunch } from '../launch/useLaunch';
@@ -31,11 +30,11 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   const instrument = useInstrument();
-  const channel = useAppSelector((state) => selectSet(state).shown);
+  const channel = useAppSelector(selectShown);
   const section = useAppSelector((state) => selectSet(state).sections[pad]?.id ?? 0);
   const [name, feather] = useAppSelector((state) => {
     const set = selectSet(state);
-    const track = shownTrack(set);
+    const track = selectTrack(state);
     const pattern = track.patterns[pad];
     const section = set.sections[pad];
     if (what === 'sections') return section ? `${section.name}\n${section.colour}` : '\n0';

@@ -2,17 +2,17 @@ import { StyleSheet, View } from 'react-native';
 import { MOST_OCTAVES, noteName } from '@/core/document/tones';
 import { selectTrack } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
-import { octaveSet, tonesSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { octaveSet, tonesSet } from '@/store/tracksSlice';
 
 /** For a track that plays notes: higher and lower by octaves, and which notes lie on the pads. */
 export function NoteTools() {
   const dispatch = useAppDispatch();
-  const { channel, tones } = useAppSelector(selectTrack);
+  const { id: track, tones } = useAppSelector(selectTrack);
   if (!tones) return null;
   const { octave, root, scale, chromatic } = tones;
-  const shift = (by: number) => dispatch(octaveSet({ channel, octave: octave + by }));
+  const shift = (by: number) => dispatch(octaveSet({ track, octave: octave + by }));
   return (
     <View style={styles.tools}>
       <ControlButton label="Octave down" icon="minus" disabled={octave <= -MOST_OCTAVES} onPress={() => shift(-1)} />
@@ -21,7 +21,7 @@ export function NoteTools() {
         caption="Octave"
         text={octave > 0 ? `+${octave}` : String(octave)}
         numeric
-        onPress={() => dispatch(octaveSet({ channel, octave: 0 }))}
+        onPress={() => dispatch(octaveSet({ track, octave: 0 }))}
         style={styles.octave}
       />
       <ControlButton label="Octave up" icon="plus" disabled={octave >= MOST_OCTAVES} onPress={() => shift(1)} />
@@ -30,7 +30,7 @@ export function NoteTools() {
         caption="All twelve"
         text={chromatic ? 'On' : 'Off'}
         pressed={chromatic}
-        onPress={() => dispatch(tonesSet({ channel, tones: { ...tones, chromatic: !chromatic } }))}
+        onPress={() => dispatch(tonesSet({ track, tones: { ...tones, chromatic: !chromatic } }))}
         style={styles.grow}
       />
       <ControlButton

@@ -2,15 +2,16 @@ import { useEffect, useMemo, useRef } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { lanesOf, type PadSound } from '@/core/document/lanes';
 import { isInScale, isRoot, noteName } from '@/core/document/tones';
-import { PADS, type Track } from '@/core/document/set';
 import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
-import type { Sounded } from '@/store/performance';
+import type { Sounded } from '@/instrument/performance';
 import type { InputDevice } from '@/store/settingsSlice';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { Pad, type PadMark } from './Pad';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
+import { PADS } from '@/core/document/limits';
+import type { Track } from '@/core/document/track';
 
 const COLUMNS = 4;
 /** The bottom row first in the ear, last on the screen. */

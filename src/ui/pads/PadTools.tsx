@@ -1,16 +1,19 @@
+import { useInstrument } from '../shared/InstrumentContext';
 import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loopTicks';
-import { LOOP_BARS, loopBars } from '@/core/document/set';
 import { INPUT_GRIDS, type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
-import { gridSet, inputQuantizeToggled, loopBarsSet } from '@/store/setSlice';
 import { repeatRateSet } from '@/store/settingsSlice';
 import { padStepsToggled } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
+import { LOOP_BARS } from '@/core/document/limits';
+import { loopBars } from '@/core/document/pattern';
+import { gridSet, inputQuantizeToggled } from '@/store/timeSlice';
+import { loopBarsSet } from '@/store/patternsSlice';
 
 const GRID_OPTIONS = INPUT_GRIDS.map((name) => ({ value: name as GridName, name }));
 const RATE_OPTIONS = REPEAT_RATES.map((name) => ({ value: name, name }));
@@ -115,11 +118,9 @@ export function PlayTools() {
 
 function LoopLength() {
   const dispatch = useAppDispatch();
-  const bars = useAppSelector((state) => {
-    const pattern = selectPattern(state);
-    return pattern ? loopBars(pattern, selectSet(state).meter) : SHORTEST;
-  });
-  const set = (wanted: number) => dispatch(loopBarsSet({ bars: wanted }));
+  const instrument = useInstrument();
+  const bars = useAppSelector((state) => loopBars(selectPattern(state), selectSet(state).meter));
+  const set = (wanted: number) => dispatch(loopBarsSet({ place: instrument.placeOf(), bars: wanted }));
   const stepFrom = LOOP_BARS.indexOf(nearestLoopBars(bars) as (typeof LOOP_BARS)[number]);
   return (
     <View style={styles.loop}>

@@ -2,7 +2,6 @@ import { memo, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { lanesOf } from '@/core/document/lanes';
-import type { Pattern } from '@/core/document/set';
 import { passOf, type SoundingHit } from '@/core/sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
@@ -12,6 +11,7 @@ import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS, type Tokens } from '../theme/tokens';
+import type { Pattern } from '@/core/document/pattern';
 
 const LABEL_PX = 92;
 const QUILL = 7;

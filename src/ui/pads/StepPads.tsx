@@ -5,7 +5,7 @@ import { useStore } from 'react-redux';
 import { stepWords } from '@/core/edit/steps';
 import { lanesOf } from '@/core/document/lanes';
 import { passOf } from '@/core/sequence/soundingHits';
-import { padPage, pressPadStep } from '@/store/padSteps';
+import { padPage, pressPadStep } from '@/instrument/padSteps';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { laneChosen, padPageTurned, padStepsToggled, selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

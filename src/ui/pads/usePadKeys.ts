@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
-import { pressLaunchPad } from '@/store/launching';
-import { pressPadStep } from '@/store/padSteps';
+import { pressLaunchPad } from '@/instrument/launching';
+import { pressPadStep } from '@/instrument/padSteps';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';

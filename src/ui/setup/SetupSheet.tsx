@@ -1,10 +1,9 @@
 import { StyleSheet, View } from 'react-native';
 import { SegmentedButtons, Text } from 'react-native-paper';
-import { CLICK_SOUNDS, METERS, type ClickSound, type ClickTime } from '@/core/document/set';
+import { METERS } from '@/core/document/set';
 import type { GridName } from '@/core/quantize/grid';
 import { selectSet } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
-import { metronomeSet, meterSet } from '@/store/setSlice';
 import { fixedVelocitySet, fixedVelocityToggled, themeSet, type ThemeChoice } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { keyName } from '../pads/keyName';
@@ -14,6 +13,8 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
+import { CLICK_SOUNDS, type ClickSound, type ClickTime } from '@/core/document/metronome';
+import { metronomeSet, meterSet } from '@/store/timeSlice';
 
 const THEMES: { value: ThemeChoice; label: string }[] = [
   { value: 'dark', label: 'Dark' },

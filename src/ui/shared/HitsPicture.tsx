@@ -1,6 +1,6 @@
 import { memo } from 'react';
-import type { Pattern } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
+import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
   pattern: Pattern;

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Instrument } from '@/store/instrument';
+import type { Instrument } from '@/instrument/instrument';
 
 const InstrumentContext = createContext<Instrument | null>(null);
 export const InstrumentProvider = InstrumentContext.Provider;

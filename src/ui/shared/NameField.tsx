@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { TextInput } from 'react-native-paper';
-import { MAX_NAME } from '@/core/document/set';
+import { MAX_NAME } from '@/core/document/limits';
 
 /** A name to be typed; left empty, it stays what it was. Give it a key by the name, so that it follows one from elsewhere. */
 export function NameField({ label, name, onName }: { label: string; name: string; onName: (name: string) => void }) {

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { ProgressBar, Snackbar, Text } from 'react-native-paper';
-import { cancelExport } from '@/store/exportFiles';
+import { cancelExport } from '@/storage/exportFiles';
 import { noticeDismissed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { undone } from '@/store/undoable';

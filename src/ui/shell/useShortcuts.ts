@@ -1,16 +1,19 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
-import { LOOP_BARS, loopBars } from '@/core/document/set';
-import { lift, stopAll } from '@/store/launching';
-import { selectPattern, selectSet } from '@/store/selectors';
+import { lift, stopAll } from '@/instrument/launching';
+import { selectPattern, selectSet, selectShown } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';
-import { inputQuantizeToggled, loopBarsSet, metronomeToggled, tempoSet, trackShown } from '@/store/setSlice';
 import type { Store } from '@/store/store';
 import { redone, undone } from '@/store/undoable';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTapTempo } from '../transport/TempoControl';
 import { isOnControl, isTyping } from './focus';
+import { LOOP_BARS } from '@/core/document/limits';
+import { loopBars } from '@/core/document/pattern';
+import { inputQuantizeToggled, metronomeToggled, tempoSet } from '@/store/timeSlice';
+import { loopBarsSet } from '@/store/patternsSlice';
+import { trackShown } from '@/store/stageSlice';
 
 /** The keys that work everywhere, as the overlay of keys lists them. None is one by which a browser closes, reloads or navigates. */
 export const SHORTCUTS = [
@@ -50,24 +53,24 @@ export function useShortcuts(): void {
       everywhere((event) => {
         if (!event.repeat) act(event);
       });
-    const nudge = (bpm: number) =>
+    const changeTempo = (bpm: number) =>
       everywhere((event) => {
         if (!isOnControl(event.target)) store.dispatch(tempoSet(selectSet(store.getState()).tempo + bpm));
       });
     const scaleLoop = (factor: number) => () => {
       const state = store.getState();
       const pattern = selectPattern(state);
-      if (!pattern) return;
       const bars = loopBars(pattern, selectSet(state).meter) * factor;
       if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
-        store.dispatch(loopBarsSet({ bars }));
+        store.dispatch(loopBarsSet({ place: instrument.placeOf(), bars }));
       }
     };
     const walk = (by: number) =>
       once(() => {
-        const { tracks, shown } = selectSet(store.getState());
-        const next = tracks[tracks.findIndex((track) => track.channel === shown) + by];
-        if (next) store.dispatch(trackShown(next.channel));
+        const state = store.getState();
+        const { order } = selectSet(state);
+        const next = order[order.indexOf(selectShown(state)) + by];
+        if (next !== undefined) store.dispatch(trackShown(next));
       });
     return tinykeys(window, {
       Space: free(() => instrument.playOrStop()),
@@ -78,8 +81,8 @@ export function useShortcuts(): void {
       KeyT: once((event) => tap(event.timeStamp)),
       KeyM: once(() => store.dispatch(metronomeToggled())),
       KeyI: once(() => store.dispatch(inputQuantizeToggled())),
-      ArrowUp: nudge(1),
-      ArrowDown: nudge(-1),
+      ArrowUp: changeTempo(1),
+      ArrowDown: changeTempo(-1),
       'Shift+?': once(() => store.dispatch(sheetToggled('keys'))),
       Comma: walk(-1),
       Period: walk(1),

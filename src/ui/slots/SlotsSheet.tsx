@@ -3,11 +3,11 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { freeSlot, hasRoom } from '@/core/edit/slots';
-import { loopBars, MAX_SLOTS, type Pattern } from '@/core/document/set';
 import type { Meter } from '@/core/time/ticks';
-import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectPlace, selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { slotCleared, slotColoured, slotCopied, slotOpened, slotRenamed, slotsAdded, slotsSwapped } from '@/store/setSlice'; // prettier-ignore
+import { slotCleared, slotColoured, slotCopied, slotRenamed, slotsAdded, slotsSwapped } from '@/store/slotsSlice';
+import { slotOpened } from '@/store/stageSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { Feathers } from '../shared/Feathers';
@@ -20,6 +20,8 @@ import { TrackChoice } from './TrackChoice';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { MAX_SLOTS } from '@/core/document/limits';
+import { loopBars, type Pattern } from '@/core/document/pattern';
 
 /** What the next touched slot is for; null opens it. */
 type Aim = 'copy' | 'swap' | null;
@@ -38,20 +40,22 @@ export function SlotsSheet() {
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const [aim, setAim] = useState<Aim>(null);
-  const slot = track.current;
-  const here = { slot };
+  const place = useAppSelector(selectPlace);
+  const { slot } = place;
 
+  const openSlot = (to: number) => dispatch(slotOpened({ track: track.id, slot: to }));
   const copyTo = (to: number, open: boolean) => {
-    const firstId = instrument.reserveIds(pattern?.hits.length ?? 0);
-    dispatch(slotCopied({ ...here, to, firstId, open }));
+    const firstId = instrument.reserveIds(pattern.hits.length);
+    dispatch(slotCopied({ place, to, firstId, label: open ? 'variation' : 'copy' }));
+    if (open) openSlot(to);
     const name = selectTrack(store.getState()).patterns[to]?.name;
     dispatch(noticed(open ? `“${name}” is open.` : `Copied to slot ${to + 1} as “${name}”.`, true));
   };
   const touch = (to: number) => {
     if (aim && to === slot) return setAim(null);
     if (aim === 'copy') copyTo(to, false);
-    else if (aim === 'swap') dispatch(slotsSwapped({ ...here, to }));
-    else dispatch(slotOpened({ slot: to }));
+    else if (aim === 'swap') dispatch(slotsSwapped({ ...place, to }));
+    else openSlot(to);
     setAim(null);
   };
   return (
@@ -77,7 +81,7 @@ export function SlotsSheet() {
             key={`${slot} ${pattern.name}`}
             label="Pattern name"
             name={pattern.name}
-            onName={(name) => dispatch(slotRenamed({ ...here, name }))}
+            onName={(name) => dispatch(slotRenamed({ ...place, name }))}
           />
           <KeyRow
             keys={[
@@ -85,7 +89,7 @@ export function SlotsSheet() {
                 label: 'Variation',
                 text: 'Variation',
                 disabled: !hasRoom(track),
-                act: () => copyTo(freeSlot(track) === slot ? slot : freeSlot(track), true),
+                act: () => copyTo(freeSlot(track, slot), true),
               },
               {
                 label: 'Copy to slot',
@@ -103,7 +107,7 @@ export function SlotsSheet() {
                 label: 'Clear slot',
                 text: 'Clear',
                 act: () => {
-                  dispatch(slotCleared(here));
+                  dispatch(slotCleared(place));
                   dispatch(noticed(`Slot ${slot + 1} cleared.`, true));
                 },
               },
@@ -111,7 +115,7 @@ export function SlotsSheet() {
           />
           <Feathers
             value={pattern.colour ?? track.colour}
-            onChoose={(colour) => dispatch(slotColoured({ ...here, colour }))}
+            onChoose={(colour) => dispatch(slotColoured({ ...place, colour }))}
           />
         </>
       )}
@@ -122,14 +126,14 @@ export function SlotsSheet() {
             disabled: !hasRoom(track),
             act: () => {
               const free = track.patterns.findIndex((held, i) => i !== slot && (held?.hits.length ?? 0) === 0);
-              if (free < 0) dispatch(slotsAdded());
-              dispatch(slotOpened({ slot: free < 0 ? track.patterns.length : free }));
+              if (free < 0) dispatch(slotsAdded({ track: track.id }));
+              openSlot(free < 0 ? track.patterns.length : free);
             },
           },
           {
             text: 'More slots',
             disabled: track.patterns.length >= MAX_SLOTS,
-            act: () => dispatch(slotsAdded()),
+            act: () => dispatch(slotsAdded({ track: track.id })),
           },
         ]}
       />

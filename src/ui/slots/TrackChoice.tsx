@@ -1,14 +1,15 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { selectSet } from '@/store/selectors';
-import { trackShown } from '@/store/setSlice';
+import { selectShown, selectTracks } from '@/store/selectors';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { FEATHERS } from '../theme/tokens';
+import { trackShown } from '@/store/stageSlice';
 
 /** Which track pads play and Steps shows. */
 export function TrackChoice() {
   const dispatch = useAppDispatch();
-  const { tracks, shown } = useAppSelector(selectSet);
+  const tracks = useAppSelector(selectTracks);
+  const shown = useAppSelector(selectShown);
   if (tracks.length === 1) return null;
   return (
     <ScrollView
@@ -19,13 +20,13 @@ export function TrackChoice() {
       style={styles.strip}
       contentContainerStyle={styles.row}
     >
-      {tracks.map(({ channel, name, colour }) => (
+      {tracks.map(({ id, name, colour }) => (
         <ControlButton
-          key={channel}
+          key={id}
           label={`Show ${name}`}
           text={name}
-          pressed={channel === shown}
-          onPress={() => dispatch(trackShown(channel))}
+          pressed={id === shown}
+          onPress={() => dispatch(trackShown(id))}
         >
           <View style={[styles.chip, { backgroundColor: FEATHERS[colour]!.colour }]} />
         </ControlButton>

@@ -1,16 +1,15 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
 import { hitsInLoop, hitsWithin } from '@/core/edit/select';
 import { evenedOut, scattered, VALUE_RANGES, valueOf } from '@/core/edit/values';
 import { lanesOf } from '@/core/document/lanes';
-import { PADS } from '@/core/document/set';
 import { random } from '@/core/random';
 import { ticksPerBar } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
-import { edited, patternCleared } from '@/store/setSlice';
-import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/store/stepEdits';
+import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/instrument/stepEdits';
 import { hitsSelected, selectSelected, selectSteps, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -19,6 +18,8 @@ import { NumberField } from '../shared/NumberField';
 import { Sheet } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { KIND_NAMES } from './valueWords';
+import { PADS } from '@/core/document/limits';
+import { patternCleared } from '@/store/patternsSlice';
 
 const MOST_FREE = 960;
 let seeds = 0;
@@ -35,17 +36,11 @@ export function EditSheet() {
   const step = useAppSelector(selectStepTicks);
   const selected = useAppSelector(selectSelected);
   const ids = useAppSelector(selectTargets);
+  const editPattern = usePatternEdit();
   const [free, setFree] = useState(10);
   const [range, setRange] = useState(10);
   const name = pads[pad]!.name;
-  if (!pattern) {
-    return (
-      <Sheet title="Edit" half>
-        <Words>There is no pattern to edit.</Words>
-      </Sheet>
-    );
-  }
-  const edit = (what: Edit) => () => dispatch(edited({ edit: what }));
+  const edit = (what: Edit) => () => editPattern(what);
   const select = (chosen: number[]) => () => dispatch(hitsSelected(chosen));
   const barOf = () => {
     const bar = ticksPerBar(meter);
@@ -198,7 +193,7 @@ export function EditSheet() {
             label: 'Clear pattern',
             text: 'Whole pattern',
             act: () => {
-              dispatch(patternCleared());
+              dispatch(patternCleared({ place: instrument.placeOf() }));
               dispatch(noticed('Pattern cleared.', true));
             },
           },

@@ -1,8 +1,7 @@
 import { memo, useRef } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
-import { isPadHeard, type PadGates } from '@/core/document/set';
-import { padMuteToggled, padSoloToggled } from '@/store/setSlice';
+import type { Track } from '@/core/document/track';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch } from '@/store/store';
 import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
@@ -11,10 +10,12 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { LANES } from './geometry';
+import { isPadHeard } from '@/core/document/track';
+import { padMuteToggled, padSoloToggled } from '@/store/tracksSlice';
 
 interface Props {
   names: readonly string[];
-  gates: PadGates;
+  gates: Pick<Track, 'id' | 'mutedPads' | 'soloPads'>;
   /** px: of a lane, and how far the lanes are scrolled. */
   laneHeight: number;
   y: number;
@@ -93,7 +94,15 @@ export const LaneLabels = memo(function LaneLabels({ names, gates, laneHeight, y
 });
 
 /** Takes one lane out of the pattern, or hears it alone; hands are heard all the same. */
-export function MuteSolo({ name, pad, gates }: { name: string; pad: number; gates: PadGates }) {
+export function MuteSolo({
+  name,
+  pad,
+  gates,
+}: {
+  name: string;
+  pad: number;
+  gates: Pick<Track, 'id' | 'mutedPads' | 'soloPads'>;
+}) {
   const dispatch = useAppDispatch();
   return (
     <>
@@ -101,14 +110,14 @@ export function MuteSolo({ name, pad, gates }: { name: string; pad: number; gate
         label={`Mute ${name}`}
         text="M"
         pressed={gates.mutedPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padMuteToggled({ pad }))}
+        onPress={() => dispatch(padMuteToggled({ track: gates.id, pad }))}
         style={styles.key}
       />
       <ControlButton
         label={`Solo ${name}`}
         text="S"
         pressed={gates.soloPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padSoloToggled({ pad }))}
+        onPress={() => dispatch(padSoloToggled({ track: gates.id, pad }))}
         style={styles.key}
       />
     </>

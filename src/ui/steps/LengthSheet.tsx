@@ -1,14 +1,12 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
-import type { Edit } from '@/core/edit/edit';
 import { fitLength, MOST_BARS } from '@/core/edit/length';
 import { hitsInLoop } from '@/core/edit/select';
-import { MAX_HITS, type Pattern } from '@/core/document/set';
-import { isWindowed, SHORTEST_LOOP, windowOf } from '@/core/sequence/loopWindow';
+import { isWindowed, windowOf } from '@/core/sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { windowOnSet, type WindowTime } from '@/store/settingsSlice';
 import { selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
@@ -18,6 +16,8 @@ import { NumberField } from '../shared/NumberField';
 import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
+import { MAX_HITS, SHORTEST_LOOP } from '@/core/document/limits';
+import type { Pattern } from '@/core/document/pattern';
 
 const UNITS = [
   { value: 'bar', name: 'Bars' },
@@ -52,7 +52,7 @@ function OfPattern({ pattern }: { pattern: Pattern }) {
   const [unit, setUnit] = useState<Unit>('bar');
   const one = { bar: ticksPerBar(meter), beat: ticksPerBeat(meter), step }[unit];
   const window = windowOf(pattern);
-  const edit = (what: Edit, gesture?: string) => dispatch(edited({ edit: what, ...(gesture && { gesture }) }));
+  const edit = usePatternEdit();
   const tooMany = pattern.hits.length + hitsInLoop(pattern).length > MAX_HITS;
   const field = (label: string, ticks: number, least: number, most: number, set: (ticks: number) => void) => (
     <NumberField

@@ -1,11 +1,10 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useRef, useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
-import type { Pattern } from '@/core/document/set';
 import { CONTROL_RANGES, type MovePoint } from '@/core/document/moves';
 import { noticed } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -15,6 +14,7 @@ import { tickAtX, xOf, type Geometry } from './geometry';
 import { LaneCanvas } from './LaneCanvas';
 import { gestureName } from './useCellGestures';
 import { CONTROL_NAMES, controlWords } from './valueWords';
+import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
   pattern: Pattern;
@@ -33,6 +33,7 @@ const THIN_TOLERANCE = 0.05;
 /** The Move of one control of one lane: its breakpoints and the course between them. A finger draws it, or rubs it out. */
 export function MovesLane({ pattern, name, geometry: g, labels, height }: Props) {
   const tokens = useTokens();
+  const edit = usePatternEdit();
   const dispatch = useAppDispatch();
   const { pad, control } = useAppSelector(selectSteps);
   const [erasing, setErasing] = useState(false);
@@ -44,7 +45,7 @@ export function MovesLane({ pattern, name, geometry: g, labels, height }: Props)
   if (!control) return null;
 
   const set = (next: readonly MovePoint[], gesture: string) =>
-    dispatch(edited({ edit: { kind: 'moves', pad, control, points: next }, gesture }));
+    edit({ kind: 'moves', pad, control, points: next }, gesture);
   const at = (event: React.PointerEvent): MovePoint => {
     const box = event.currentTarget.getBoundingClientRect();
     const share = Math.min(1, Math.max(0, 1 - (event.clientY - box.top) / box.height));

@@ -3,12 +3,12 @@ import { Text } from 'react-native-paper';
 import { StyleSheet } from 'react-native';
 import type { DenseMoment } from '@/core/edit/density';
 import { stepWords } from '@/core/edit/steps';
-import type { LoopWindow } from '@/core/document/set';
-import { SHORTEST_LOOP } from '@/core/sequence/loopWindow';
 import { mod, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
 import { RULER_PX, xOf, type Geometry } from './geometry';
+import type { LoopWindow } from '@/core/document/pattern';
+import { SHORTEST_LOOP } from '@/core/document/limits';
 
 interface Props {
   geometry: Geometry;

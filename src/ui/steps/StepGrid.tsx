@@ -1,13 +1,12 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
 import { lanesOf } from '@/core/document/lanes';
-import { isPadHeard, PADS, type LoopWindow, type Pattern } from '@/core/document/set';
 import { windowOf } from '@/core/sequence/loopWindow';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectSet, selectTrace, selectTrack } from '@/store/selectors';
-import { edited } from '@/store/setSlice';
 import { cursorMoved, selectSelected, selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -23,6 +22,9 @@ import { Ruler } from './Ruler';
 import { cellId, StepCells } from './StepCells';
 import { useCellGestures } from './useCellGestures';
 import { ValueLane, ValueTools, VALUES_PX } from './ValueLane';
+import { PADS } from '@/core/document/limits';
+import type { LoopWindow, Pattern } from '@/core/document/pattern';
+import { isPadHeard } from '@/core/document/track';
 
 const LABEL_PX = 96;
 /** With mute and solo beside the label. */
@@ -76,9 +78,10 @@ export function StepGrid({ pattern, step, span }: Props) {
     },
     [stir],
   );
+  const edit = usePatternEdit();
   const onWindow = useCallback(
-    (next: LoopWindow, gesture: string) => dispatch(edited({ edit: { kind: 'window', window: next }, gesture })),
-    [dispatch],
+    (next: LoopWindow, gesture: string) => edit({ kind: 'window', window: next }, gesture),
+    [edit],
   );
   const playhead = useRef<HTMLElement | null>(null);
   const cells = useRef<HTMLDivElement>(null);
@@ -96,8 +99,8 @@ export function StepGrid({ pattern, step, span }: Props) {
   const { start, length: round } = windowOf(pattern);
   const window = useMemo(() => ({ start, length: round }), [start, round]);
   const gates = useMemo(
-    () => ({ mutedPads: track.mutedPads, soloPads: track.soloPads }),
-    [track.mutedPads, track.soloPads],
+    () => ({ id: track.id, mutedPads: track.mutedPads, soloPads: track.soloPads }),
+    [track.id, track.mutedPads, track.soloPads],
   );
 
   const lanes = useMemo(() => {
@@ -148,8 +151,7 @@ export function StepGrid({ pattern, step, span }: Props) {
       .filter((hit) => ids.has(hit.id))
       .map((hit): [number, number] => [hit.id, hit.velocity + by]);
     const gesture = `keys ${pad} ${index}`;
-    const edit = { kind: 'values', of: 'velocity', values, over: step } as const;
-    if (values.length > 0) dispatch(edited({ edit, gesture }));
+    if (values.length > 0) edit({ kind: 'values', of: 'velocity', values, over: step }, gesture);
   };
 
   const at = cursor

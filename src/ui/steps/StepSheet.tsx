@@ -1,11 +1,10 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { VALUE_KINDS, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values';
 import { stepWords } from '@/core/edit/steps';
 import { lanesOf } from '@/core/document/lanes';
-import type { Hit } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { sheetClosed } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { selectSteps, selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -15,6 +14,7 @@ import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
 import { KIND_NAMES, shownValue } from './valueWords';
 import { ROLL_STROKES } from '@/core/document/roll';
+import type { Hit } from '@/core/document/hit';
 
 const ROLLS = [1, ...ROLL_STROKES].map((strokes) => ({
   value: strokes,
@@ -31,15 +31,15 @@ export function StepSheet() {
 
 function OfHit({ hit }: { hit: Hit }) {
   const dispatch = useAppDispatch();
-  const pattern = useAppSelector(selectPattern)!;
+  const edit = usePatternEdit();
+  const pattern = useAppSelector(selectPattern);
   const { tempo, meter } = useAppSelector(selectSet);
   const pads = lanesOf(useAppSelector(selectTrack));
   const step = useAppSelector(selectStepTicks);
   const { sounding, covered } = passOf(pattern);
   const tick = [...sounding, ...covered].find((h) => h.id === hit.id)?.tick ?? 0;
   const set = (kind: ValueKind, value: number, gesture?: string) => {
-    const edit = { kind: 'values', of: kind, values: [[hit.id, value]], over: step } as const;
-    dispatch(edited({ edit, ...(gesture && { gesture }) }));
+    edit({ kind: 'values', of: kind, values: [[hit.id, value]], over: step }, gesture);
   };
   return (
     <>
@@ -79,7 +79,7 @@ function OfHit({ hit }: { hit: Hit }) {
         label="Erase this hit"
         text="Erase this hit"
         onPress={() => {
-          dispatch(edited({ edit: { kind: 'erase', ids: [hit.id] } }));
+          edit({ kind: 'erase', ids: [hit.id] });
           dispatch(sheetClosed());
         }}
       />

@@ -1,3 +1,4 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { memo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
@@ -7,9 +8,8 @@ import { CONTROLS, type Control } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
-import { selectPattern, selectSet, selectTrace } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrace, selectTracks } from '@/store/selectors';
 import { sheetToggled, type SheetName } from '@/store/sessionSlice';
-import { edited, traceSet } from '@/store/setSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -21,6 +21,7 @@ import { WORDS } from '../theme/tokens';
 import { StepGrid } from './StepGrid';
 import { useStepKeys } from './useStepKeys';
 import { CONTROL_NAMES } from './valueWords';
+import { traceSet } from '@/store/tracksSlice';
 
 const STEP_OPTIONS = GRIDS.filter(({ name }) => !name.endsWith('D')).map(({ name }) => ({
   value: name as GridName,
@@ -108,16 +109,14 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
   const dispatch = useAppDispatch();
   const store = useStore() as Store;
   const instrument = useInstrument();
-  const windowed = useAppSelector((state) => {
-    const pattern = selectPattern(state);
-    return pattern !== null && isWindowed(pattern);
-  });
+  const edit = usePatternEdit();
+  const windowed = useAppSelector((state) => isWindowed(selectPattern(state)));
   const control = useAppSelector((state) => state.steps.control);
   /** A window round what is chosen; without a choice, the bar that plays or where the cursor is, or less if less is seen. */
   const window = () => {
     const state = store.getState();
     const { meter } = selectSet(state);
-    const pattern = selectPattern(state)!;
+    const pattern = selectPattern(state);
     const chosen = spanOf(pattern, new Set(selectSelected(state)), selectStepTicks(state));
     if (chosen) return { start: Math.max(0, chosen.from), length: chosen.to - Math.max(0, chosen.from) };
     const length = Math.min(ticksPerBar(meter), shown, pattern.length / 2);
@@ -126,8 +125,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
     const at = playing ? performance.positionAt(performance.tickHeard(globalThis.performance.now())) : (state.steps.cursor?.tick ?? 0); // prettier-ignore
     return { start: Math.floor(at / length) * length, length };
   };
-  const setWindow = (next: { start: number; length: number } | null) =>
-    dispatch(edited({ edit: { kind: 'window', window: next } }));
+  const setWindow = (next: { start: number; length: number } | null) => edit({ kind: 'window', window: next });
   return (
     <View style={styles.tools}>
       <ControlButton
@@ -174,13 +172,14 @@ function TraceKey() {
   const traced = useAppSelector((state) => selectTrace(state)?.name ?? null);
   const items = () => {
     const state = store.getState();
-    const { tracks, trace } = selectSet(state);
+    const tracks = selectTracks(state);
+    const { trace } = selectSet(state);
     const others = tracks.flatMap((track) =>
       track.patterns.flatMap((pattern, slot) => {
         if (!pattern || pattern === selectPattern(state)) return [];
         const title = tracks.length > 1 ? `${track.name} · ${pattern.name}` : `${slot + 1}  ${pattern.name}`;
-        const chosen = trace?.channel === track.channel && trace.slot === slot;
-        return [{ title, chosen, act: () => dispatch(traceSet({ channel: track.channel, slot })) }];
+        const chosen = trace?.track === track.id && trace.slot === slot;
+        return [{ title, chosen, act: () => dispatch(traceSet({ track: track.id, slot })) }];
       }),
     );
     return [{ title: 'None', chosen: traced === null, act: () => dispatch(traceSet(null)) }, ...others];

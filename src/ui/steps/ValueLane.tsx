@@ -1,13 +1,12 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useMemo, useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { STROKES, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, type StrokeShape, type ValueKind } from '@/core/edit/values'; // prettier-ignore
-import type { Hit, Pattern } from '@/core/document/set';
 import { isInLoop, soundingHits } from '@/core/sequence/soundingHits';
 import { PPQ } from '@/core/time/ticks';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { kindShown, selectSelected, selectStepTicks, selectSteps, selectValueTargets, shapeChosen } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -20,6 +19,8 @@ import { LaneCanvas } from './LaneCanvas';
 import { MuteSolo } from './LaneLabels';
 import { gestureName } from './useCellGestures';
 import { KIND_NAMES, numberText, shownValue, typedValue } from './valueWords';
+import type { Hit } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
 
 export const VALUES_PX = 72;
 /** A hit is meant by a finger this near, px. */
@@ -50,6 +51,7 @@ interface ToolsProps {
 /** Above the value lane: which value, the number of what is chosen, and how a finger draws. */
 export function ValueTools({ pattern, names, height, roomy }: ToolsProps) {
   const dispatch = useAppDispatch();
+  const edit = usePatternEdit();
   const track = useAppSelector(selectTrack);
   const { kind, shape, pad } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
@@ -65,8 +67,7 @@ export function ValueTools({ pattern, names, height, roomy }: ToolsProps) {
   const set = (next: (value: number) => number) => {
     if (values.length === 0) return;
     const changed = values.map(([id, value]): [number, number] => [id, next(value)]);
-    const edit = { kind: 'values', of: kind, values: changed, over: step } as const;
-    dispatch(edited({ edit, gesture: gestureName('number') }));
+    edit({ kind: 'values', of: kind, values: changed, over: step }, gestureName('number'));
   };
   const stepBy =
     kind === 'pitch' || kind === 'glide' ? 1 : kind === 'odds' || kind === 'swell' ? 0.05 : VALUE_RANGES[kind].step;
@@ -150,7 +151,7 @@ interface LaneProps {
  */
 export function ValueLane({ pattern, name, geometry: g, labels }: LaneProps) {
   const tokens = useTokens();
-  const dispatch = useAppDispatch();
+  const edit = usePatternEdit();
   const { kind, shape, pad } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
   const selectedIds = useAppSelector(selectSelected);
@@ -194,7 +195,7 @@ export function ValueLane({ pattern, name, geometry: g, labels }: LaneProps) {
     d.lastX = to.x;
     d.lastY = to.y;
     if (values.length === 0) return;
-    dispatch(edited({ edit: { kind: 'values', of: kind, values, over: step }, gesture: d.gesture }));
+    edit({ kind: 'values', of: kind, values, over: step }, d.gesture);
   };
   const zero = share(kind === 'roll' ? 1 : Math.max(min, Math.min(0, max)));
   /** Bars from the ground or the middle, and the numbers of those that are not neutral where there is room. */

@@ -1,9 +1,10 @@
-import { PADS, type LoopWindow } from '@/core/document/set';
 import { rollVelocity } from '@/core/sequence/roll';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Tokens } from '../theme/tokens';
 import { LANES, xOf, type Geometry } from './geometry';
+import { PADS } from '@/core/document/limits';
+import type { LoopWindow } from '@/core/document/pattern';
 
 /** The hits of a pattern by their pads, each list in order of time. */
 export type ByPad = readonly (readonly SoundingHit[])[];

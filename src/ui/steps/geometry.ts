@@ -1,5 +1,5 @@
 import { stepCount } from '@/core/edit/steps';
-import { PADS } from '@/core/document/set';
+import { PADS } from '@/core/document/limits';
 
 export const RULER_PX = 48;
 /** Lanes are as high as a finger needs, and higher when there is room. */

@@ -1,17 +1,17 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
-import type { Edit } from '@/core/edit/edit';
 import { hitsInStep } from '@/core/edit/steps';
-import { PADS, type Hit } from '@/core/document/set';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectPattern } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';
-import { edited } from '@/store/setSlice';
 import { cursorMoved, hitOpened, hitsSelected, hitToggled } from '@/store/stepsSlice';
 import type { Store } from '@/store/store';
 import { KEY_VELOCITY } from '../pads/PadGrid';
 import { useInstrument } from '../shared/InstrumentContext';
 import { cellAt, LANES, tickAtX, xOf, type Geometry } from './geometry';
+import { PADS } from '@/core/document/limits';
+import type { Hit } from '@/core/document/hit';
 
 /** A finger held this long on a step opens it. */
 const LONG_MS = 450;
@@ -48,20 +48,20 @@ export function useCellGestures(geometry: Geometry) {
     return () => timers.forEach(clearTimeout);
   }, []);
 
-  const edit = (what: Edit, name: string) => store.dispatch(edited({ edit: what, gesture: name }));
+  const edit = usePatternEdit();
 
   /** The pattern as it is now, not as it was drawn last: one swipe touches many steps between two pictures. */
   const inStep = (pad: number, index: number) => {
     const pattern = selectPattern(store.getState());
     const { step } = geometry;
-    return pattern ? hitsInStep(pattern, { pad, tick: index * step, length: step }) : [];
+    return hitsInStep(pattern, { pad, tick: index * step, length: step });
   };
 
   /** Fills a step, or empties it. */
   const touch = (pad: number, index: number, erase: boolean, name: string) => {
     const there = inStep(pad, index);
     if (erase && there.length > 0) edit({ kind: 'erase', ids: there.map((hit) => hit.id) }, name);
-    if (erase || there.length > 0 || instrument.isFull()) return;
+    if (erase || there.length > 0 || instrument.isFull(instrument.placeOf(name))) return;
     const { fixedVelocity } = store.getState().settings;
     const velocity = fixedVelocity.on ? fixedVelocity.value : KEY_VELOCITY;
     const { step } = geometry;

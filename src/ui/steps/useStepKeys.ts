@@ -1,9 +1,9 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
 import type { Edit } from '@/core/edit/edit';
-import { edited } from '@/store/setSlice';
-import { copy, cut, duplicate, erase, pasteAtCursor, selectAll } from '@/store/stepEdits';
+import { copy, cut, duplicate, erase, pasteAtCursor, selectAll } from '@/instrument/stepEdits';
 import { hitsSelected, selectSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -31,6 +31,7 @@ export const STEP_KEYS = [
 export function useStepKeys(): void {
   const store = useStore() as Store;
   const instrument = useInstrument();
+  const editPattern = usePatternEdit();
   useEffect(() => {
     const on = (act: () => void) => (event: KeyboardEvent) => {
       if (isTyping(event.target)) return;
@@ -41,7 +42,7 @@ export function useStepKeys(): void {
       on(() => {
         const state = store.getState();
         const what = make(selectTargets(state), selectStepTicks(state));
-        store.dispatch(edited({ edit: what, gesture: gestureName('key') }));
+        editPattern(what, gestureName('key'));
       });
     const move = (steps: number, lanes: number) =>
       edit((ids, step) => ({ kind: 'move', ids, ticks: steps * step, lanes }));
@@ -68,5 +69,5 @@ export function useStepKeys(): void {
         if (store.getState().session.sheet === null) store.dispatch(hitsSelected([]));
       },
     });
-  }, [store, instrument]);
+  }, [store, instrument, editPattern]);
 }

@@ -1,15 +1,14 @@
+import { usePatternEdit } from '../shared/usePatternEdit';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
 import { lanesOf, type PadSound } from '@/core/document/lanes';
-import { LOOP_BARS, MAX_HITS, type Pattern } from '@/core/document/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import { earlyLate, offsetsMs, trendWords } from '@/core/sequence/earlyLate';
 import { gridTicks } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, takeHeard } from '@/store/sessionSlice';
-import { edited, takeDropped } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { EarlyLate } from '../feel/EarlyLate';
 import { ControlButton } from '../shared/ControlButton';
@@ -19,6 +18,9 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { LOOP_BARS, MAX_HITS } from '@/core/document/limits';
+import type { Pattern } from '@/core/document/pattern';
+import { takeRemoved } from '@/store/patternsSlice';
 
 /** Every pass that was recorded into the current pattern: heard alone, dropped; and the good bars cropped and doubled. */
 export function TakesSheet() {
@@ -55,6 +57,7 @@ function trendOf(now: readonly number[], earlier: readonly number[]): string {
 function TakeLine({ take, pads, trend }: { take: Take; pads: readonly PadSound[]; trend: string }) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
+  const instrument = useInstrument();
   const heard = useAppSelector((state) => state.session.heardTake);
   const name = `take ${take.take}`;
   return (
@@ -78,7 +81,7 @@ function TakeLine({ take, pads, trend }: { take: Take; pads: readonly PadSound[]
         text="Drop"
         onPress={() => {
           if (heard === take.take) dispatch(takeHeard(null));
-          dispatch(takeDropped({ take: take.take }));
+          dispatch(takeRemoved({ place: instrument.placeOf(), take: take.take }));
           dispatch(noticed(`Dropped ${name}.`, true));
         }}
       />
@@ -89,6 +92,7 @@ function TakeLine({ take, pads, trend }: { take: Take; pads: readonly PadSound[]
 function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
+  const edit = usePatternEdit();
   const bar = ticksPerBar(meter);
   const perBar = hitsPerBar(pattern, bar);
   const [first, setFirst] = useState(0);
@@ -124,7 +128,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           text={bars === 1 ? `Crop to bar ${start + 1}` : `Crop to bars ${start + 1} to ${start + bars}`}
           disabled={perBar.length === bars}
           onPress={() => {
-            dispatch(edited({ edit: { kind: 'crop', start: start * bar, length: bars * bar } }));
+            edit({ kind: 'crop', start: start * bar, length: bars * bar });
             setFirst(0);
             dispatch(noticed('Cropped. The other bars wait on the tape.', true));
           }}
@@ -136,7 +140,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
           disabled={pattern.length * 2 > longest * bar || pattern.hits.length * 2 > MAX_HITS}
           onPress={() => {
             const firstId = instrument.reserveIds(pattern.hits.length);
-            dispatch(edited({ edit: { kind: 'double', firstId } }));
+            edit({ kind: 'double', firstId });
           }}
           style={styles.grow}
         />

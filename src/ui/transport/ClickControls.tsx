@@ -1,9 +1,9 @@
 import { View } from 'react-native';
 import type { CountIn } from '@/core/document/set';
 import { selectSet } from '@/store/selectors';
-import { countInSet, metronomeToggled } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { countInSet, metronomeToggled } from '@/store/timeSlice';
 
 const NEXT: Record<CountIn, CountIn> = { 0: 1, 1: 2, 2: 0 };
 const WORDS: Record<CountIn, string> = { 0: 'None', 1: '1 bar', 2: '2 bars' };

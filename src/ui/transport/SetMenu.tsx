@@ -1,17 +1,19 @@
+import { trackStage } from '@/core/document/stage';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { demoSet, emptySet } from '@/core/document/create';
-import { exportMidi, exportWav } from '@/store/exportFiles';
-import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { emptySet } from '@/core/document/create';
+import { exportMidi, exportWav } from '@/storage/exportFiles';
+import { selectPattern, selectSet, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';
-import { patternCleared } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
+import { demoSet } from '@/core/document/demo';
+import { patternCleared } from '@/store/patternsSlice';
 
 /** The set's name, which opens what can be done with the set as a whole. */
 export function SetMenu() {
@@ -24,7 +26,7 @@ export function SetMenu() {
     store.dispatch(noticed(what, true));
   };
   const clear = () => {
-    store.dispatch(patternCleared());
+    store.dispatch(patternCleared({ place: instrument.placeOf() }));
     store.dispatch(noticed('Pattern cleared.', true));
   };
   const items = [
@@ -48,10 +50,11 @@ export function PatternKey() {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const track = useAppSelector(selectTrack);
-  const name = useAppSelector((state) => selectPattern(state)?.name ?? 'No pattern');
+  const stopped = useAppSelector((state) => trackStage(selectStage(state), track.id).stopped);
+  const name = useAppSelector((state) => selectPattern(state).name);
   const open = useAppSelector((state) => state.session.sheet === 'slots');
   // Why nothing is heard of it, in the place where one looks for it.
-  const words = track.stopped ? `${name} (stopped)` : name;
+  const words = stopped ? `${name} (stopped)` : name;
   return (
     <ControlButton
       label="Patterns"

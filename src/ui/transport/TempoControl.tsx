@@ -4,11 +4,11 @@ import { addTap, formatTempo, parseTempo, tappedTempo } from '@/core/time/tempo'
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { tempoSet } from '@/store/setSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
 import { transportStyles as styles } from './transportStyles';
+import { tempoSet } from '@/store/timeSlice';
 
 /** Pixels of drag that change the tempo by one BPM. */
 const PX_PER_BPM = 3;

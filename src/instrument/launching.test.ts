@@ -1,13 +1,16 @@
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { LOOP_END } from '@/core/launch/launcher';
 import type { Instrument } from './instrument';
-import { pressLaunchPad, stopAll, storeSection, touchCard, touchGate, touchSection } from './launching';
+import { pressLaunchPad, stopAll, storeSection, touchCard, touchMuteSolo, touchSection } from './launching';
 import { Performance } from './performance';
-import { selectSet } from './selectors';
-import { overrideSet } from './sessionSlice';
-import { launchesReported, launchingSet, slotsSwapped, trackMoved, trackRemoved } from './setSlice';
-import { createStore } from './store';
-import { undone } from './undoable';
+import { selectSet, selectTracks } from '@/store/selectors';
+import { overrideSet } from '@/store/sessionSlice';
+import { launchingSet } from '@/store/sectionsSlice';
+import { slotsSwapped } from '@/store/slotsSlice';
+import { stageReported } from '@/store/stageSlice';
+import { trackMoved, trackRemoved } from '@/store/tracksSlice';
+import { createStore } from '@/store/store';
+import { undone } from '@/store/undoable';
 import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 
@@ -23,7 +26,7 @@ function stage() {
   );
   const instrument = { performance, perform: (i: Instruction) => told.push(i) } as unknown as Instrument;
   const loop = (track: number, slot: number): EngineEvent => ({ kind: 'loop', frame: 0, track, slot, launchTick: 0, start: 0, span: BAR, tick: 0 }); // prettier-ignore
-  const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
+  const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, beneath: false, slot: SILENT, launchTick: 0, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
   performance.takeAll([loop(0, 0)]);
   return { store, told, instrument, performance, loop, waiting };
 }
@@ -46,7 +49,7 @@ test('the override and In place hold for what is launched meanwhile', () => {
   touchCard(store, instrument, 1, 0);
   store.dispatch(overrideSet(true));
   touchSection(store, instrument, 2);
-  touchGate(store, instrument, 1, 'solo');
+  touchMuteSolo(store, instrument, 1, 'solo');
   expect(told).toEqual([{ type: 'launch', track: 1, slot: 0, on: LOOP_END, inPlace: true }, { type: 'launchSection', section: 2, on: 0, inPlace: true }, { type: 'muteSolo', track: 1, mute: -1, solo: 1, on: 0 }]); // prettier-ignore
 });
 
@@ -64,7 +67,7 @@ test('an empty slot gets a pattern, which is launched; an empty pad does nothing
 
 test('Stop all is at once when it waits already, but not when a section would only go on to it', () => {
   const { store, told, instrument, performance } = stage();
-  const launcher = (nextSection: number, follows: boolean): EngineEvent => ({ kind: 'launcher', frame: 0, section: 1, nextSection, sectionTick: BAR, sectionFollows: follows, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: Infinity, fadeTo: Infinity }); // prettier-ignore
+  const launcher = (nextSection: number, follows: boolean): EngineEvent => ({ kind: 'launcher', frame: 0, beneath: false, section: 1, nextSection, sectionTick: BAR, sectionFollows: follows, sectionInPlace: false, lift: 0, liftTick: Infinity, fadeFrom: Infinity, fadeTo: Infinity }); // prettier-ignore
   stopAll(store, instrument);
   performance.takeAll([launcher(THEN_STOP, false)]);
   stopAll(store, instrument);
@@ -78,22 +81,22 @@ test('a section is what plays; it follows patterns that change places, and lets 
   performance.takeAll([loop(0, 2), loop(1, SILENT), loop(2, 1)]);
   expect(storeSection(store, instrument)).toBe('Section 6');
   const stored = () => selectSet(store.getState()).sections[5]!.parts;
-  expect(stored()).toEqual([{ channel: 0, plays: 2 }, { channel: 1, plays: null }, { channel: 2, plays: 1 }, { channel: 3, plays: null }]); // prettier-ignore
-  store.dispatch(slotsSwapped({ slot: 2, to: 8 }));
-  expect(stored()[0]).toEqual({ channel: 0, plays: 8 });
-  store.dispatch(trackMoved({ channel: 2, by: -2 }));
-  store.dispatch(trackRemoved({ channel: 1 }));
-  expect(stored().map((part) => part.channel)).toEqual([0, 2, 3]);
-  expect(selectSet(store.getState()).tracks.map((track) => track.name)).toEqual(['Kerb', 'Wheels', 'Lamps']);
+  expect(stored()).toEqual([{ track: 0, plays: 2 }, { track: 1, plays: null }, { track: 2, plays: 1 }, { track: 3, plays: null }]); // prettier-ignore
+  store.dispatch(slotsSwapped({ track: 0, slot: 2, to: 8 }));
+  expect(stored()[0]).toEqual({ track: 0, plays: 8 });
+  store.dispatch(trackMoved({ track: 2, by: -2 }));
+  store.dispatch(trackRemoved({ track: 1 }));
+  expect(stored().map((part) => part.track)).toEqual([0, 2, 3]);
+  expect(selectTracks(store.getState()).map((track) => track.name)).toEqual(['Kerb', 'Wheels', 'Lamps']);
   for (let i = 0; i < 4; i++) store.dispatch(undone());
-  expect(selectSet(store.getState()).tracks.map((track) => track.channel)).toEqual([0, 1, 2, 3]);
+  expect(selectTracks(store.getState()).map((track) => track.id)).toEqual([0, 1, 2, 3]);
   expect(selectSet(store.getState()).sections).toHaveLength(5);
 });
 
-test('what the engine tells changes the document and is no step of undo', () => {
+test('what the engine tells changes the stage, and is no step of undo', () => {
   const { store } = stage();
-  store.dispatch(launchesReported([{ channel: 0, slot: 3 }, { channel: 1, slot: 1 }, { channel: 2, slot: null }])); // prettier-ignore
-  const { tracks } = selectSet(store.getState());
-  expect(tracks.map(({ current, stopped = false }) => [current, stopped])).toEqual([[3, false], [1, false], [0, true], [0, true]]); // prettier-ignore
-  expect(store.getState().set.past).toEqual([]);
+  store.dispatch(stageReported([{ track: 0, slot: 3, stopped: false }, { track: 1, slot: 1, stopped: false }, { track: 2, stopped: true }])); // prettier-ignore
+  const { tracks } = store.getState().stage;
+  expect([0, 1, 2, 3].map((id) => [tracks[id]!.slot, tracks[id]!.stopped])).toEqual([[3, false], [1, false], [0, true], [0, true]]); // prettier-ignore
+  expect(store.getState().set).toMatchObject({ past: [], open: null });
 });

@@ -1,11 +1,13 @@
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
-import { idsFrom, MAX_HITS, type Pattern } from '@/core/document/set';
 import type { Instrument } from './instrument';
-import { selectPattern } from './selectors';
-import { noticed } from './sessionSlice';
-import { edited } from './setSlice';
-import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from './stepsSlice';
-import type { RootState, Store } from './store';
+import { selectPattern, selectPlace } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
+import type { RootState, Store } from '@/store/store';
+import { MAX_HITS } from '@/core/document/limits';
+import { idsFrom } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
+import { edited } from '@/store/patternsSlice';
 
 /** The edits that need more than the pattern: the clip, new ids, the cursor, the playhead. */
 
@@ -20,7 +22,7 @@ export function copy(store: Store): number {
 
 export function cut(store: Store): void {
   const ids = selectTargets(store.getState());
-  if (copy(store) > 0) store.dispatch(edited({ edit: { kind: 'erase', ids } }));
+  if (copy(store) > 0) store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'erase', ids } }));
 }
 
 /** Pastes from the cursor's step on, or without a cursor from the loop's start. */
@@ -68,7 +70,7 @@ function insert(
     );
   }
   const hits = pasted(clip, at, pattern.length, idsFrom(instrument.reserveIds(clip.hits.length)));
-  store.dispatch(edited({ edit: { kind: 'paint', hits } }));
+  store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'paint', hits } }));
   // What was pasted is chosen, to be moved on at once.
   store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
 }
@@ -76,7 +78,7 @@ function insert(
 /** Erases what an edit is for, and says what went, with a way back. */
 export function erase(store: Store, ids: readonly number[], what: string): void {
   if (ids.length === 0) return;
-  store.dispatch(edited({ edit: { kind: 'erase', ids } }));
+  store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'erase', ids } }));
   store.dispatch(noticed(`${what} cleared.`, true));
 }
 

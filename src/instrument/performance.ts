@@ -1,16 +1,19 @@
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { Launcher, LIFT } from '@/core/launch/launcher';
-import { tapesOf } from '@/core/launch/plans';
-import { MAX_TRACKS, type BeatSet, type LoopWindow } from '@/core/document/set';
+import { chainPlan, sectionPlans, tapesOf } from '@/core/launch/plans';
+import { tracksOf, type BeatSet } from '@/core/document/set';
+import type { LaunchState } from '@/core/launch/launchState';
 import { loopPosition } from '@/core/sequence/loopWindow';
 import { tickAt, Timeline, type Anchor } from '@/core/time/timeline';
 import type { EngineEvent } from '@/core/protocol/events';
+import { MAX_TRACKS } from '@/core/document/limits';
+import type { LoopWindow } from '@/core/document/pattern';
 
 /** A pad that sounded, as the Flyway and the pads show it. */
 export interface Sounded {
   /** Engine output frame at which it is heard. */
   heardFrame: number;
-  /** Channel of its track. */
+  /** Id of its track. */
   track: number;
   pad: number;
   velocity: number;
@@ -59,7 +62,7 @@ export class Performance {
   readonly sounded: Sounded[] = [];
   /** What the engine's launcher told of itself, to be asked and looked ahead in. */
   readonly launcher: Launcher;
-  /** Channel of the track that pads and Steps show: the one that is meant when none is named. */
+  /** Id of the track that pads and Steps show: the one that is meant when none is named. */
   shown = 0;
   /** Song tick where the count-in ends. */
   fromTick = 0;
@@ -68,6 +71,7 @@ export class Performance {
   launches = 0;
   private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackLoops());
   private timeline = new Timeline(STOPPED);
+  private document: BeatSet | null = null;
   private readonly listeners = new Set<(sounded: Sounded) => void>();
   private readonly launchListeners = new Set<() => void>();
 
@@ -97,18 +101,18 @@ export class Performance {
   }
 
   /** What goes round on a track at a song tick; undefined before the engine told of anything. */
-  loopAt(songTick: number, channel = this.shown): Loop | undefined {
-    return this.tracks[channel]!.at(songTick);
+  loopAt(songTick: number, track = this.shown): Loop | undefined {
+    return this.tracks[track]!.at(songTick);
   }
 
   /** The stretch of the pattern that goes round at a song tick. */
-  windowAt(songTick: number, channel = this.shown): LoopWindow {
-    return this.loopAt(songTick, channel) ?? NOTHING;
+  windowAt(songTick: number, track = this.shown): LoopWindow {
+    return this.loopAt(songTick, track) ?? NOTHING;
   }
 
   /** Where a track's loop is at a song tick, in ticks of its pattern. */
-  positionAt(songTick: number, channel = this.shown): number {
-    const loop = this.loopAt(songTick, channel);
+  positionAt(songTick: number, track = this.shown): number {
+    const loop = this.loopAt(songTick, track);
     return loop && loop.length > 0 ? loopPosition(loop, Math.max(0, songTick) - loop.launchTick) : 0;
   }
 
@@ -140,6 +144,15 @@ export class Performance {
     const before = this.launches;
     for (const event of events) this.take(event);
     if (this.launches !== before) this.tellLaunch();
+  }
+
+  /** The launcher learns the sections and chains of the set. */
+  followDocument(set: BeatSet): void {
+    if (set === this.document) return;
+    this.document = set;
+    this.launcher.sections = sectionPlans(set.sections);
+    for (const track of tracksOf(set)) this.launcher.chains[track.id] = chainPlan(track);
+    this.tellLaunch();
   }
 
   /** Calls those who show what plays and waits: also for what the document changed. */
@@ -190,36 +203,50 @@ export class Performance {
         return;
       }
       case 'waiting':
-        live.next[event.track] = event.next;
-        live.nextInPlace[event.track] = event.nextInPlace;
-        live.nextTick[event.track] = event.nextTick;
-        live.link[event.track] = event.link;
-        live.linkTick[event.track] = event.linkTick;
-        live.muted[event.track] = event.muted;
-        live.soloed[event.track] = event.soloed;
-        live.nextMute[event.track] = event.nextMute;
-        live.nextSolo[event.track] = event.nextSolo;
-        live.muteSoloTick[event.track] = event.muteSoloTick;
-        live.settle();
-        this.launches++;
+        this.takeWaiting(event.beneath ? this.launcher.beneath : live, event);
         return;
       case 'launcher':
-        live.section = event.section;
-        live.nextSection = event.nextSection;
-        live.sectionTick = event.sectionTick;
-        live.sectionFollows = event.sectionFollows;
-        live.sectionInPlace = event.sectionInPlace;
-        if (event.lift === LIFT.HELD && this.launcher.lift === LIFT.NONE) this.launcher.beneath.copyFrom(live);
-        this.launcher.lift = event.lift as 0 | 1 | 2;
-        this.launcher.liftTick = event.liftTick;
-        this.launcher.fadeFrom = event.fadeFrom;
-        this.launcher.fadeTo = event.fadeTo;
-        live.settle();
-        this.launches++;
+        this.takeLauncher(event.beneath ? this.launcher.beneath : live, event);
         return;
       case 'state':
         this.voices = event.voices;
         return;
     }
+  }
+
+  private takeWaiting(state: LaunchState, event: Extract<EngineEvent, { kind: 'waiting' }>): void {
+    const { track } = event;
+    if (event.beneath) {
+      state.slot[track] = event.slot;
+      state.launchTick[track] = event.launchTick;
+    }
+    state.next[track] = event.next;
+    state.nextInPlace[track] = event.nextInPlace;
+    state.nextTick[track] = event.nextTick;
+    state.link[track] = event.link;
+    state.linkTick[track] = event.linkTick;
+    state.muted[track] = event.muted;
+    state.soloed[track] = event.soloed;
+    state.nextMute[track] = event.nextMute;
+    state.nextSolo[track] = event.nextSolo;
+    state.muteSoloTick[track] = event.muteSoloTick;
+    state.settle();
+    this.launches++;
+  }
+
+  private takeLauncher(state: LaunchState, event: Extract<EngineEvent, { kind: 'launcher' }>): void {
+    const { launcher } = this;
+    state.section = event.section;
+    state.nextSection = event.nextSection;
+    state.sectionTick = event.sectionTick;
+    state.sectionFollows = event.sectionFollows;
+    state.sectionInPlace = event.sectionInPlace;
+    if (event.lift === LIFT.HELD && launcher.lift === LIFT.NONE) launcher.beneath.copyFrom(launcher.live);
+    launcher.lift = event.lift as 0 | 1 | 2;
+    launcher.liftTick = event.liftTick;
+    launcher.fadeFrom = event.fadeFrom;
+    launcher.fadeTo = event.fadeTo;
+    state.settle();
+    this.launches++;
   }
 }

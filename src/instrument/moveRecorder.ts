@@ -1,14 +1,17 @@
 import { drawnOver, movePoints, thinnedOut } from '@/core/edit/editMoves';
 import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
-import { selectPattern } from './selectors';
-import { edited } from './setSlice';
-import type { Store } from './store';
+import type { PatternPlace } from '@/core/document/pattern';
+import { patternAt } from '@/core/document/set';
+import { selectSet } from '@/store/selectors';
+import type { Store } from '@/store/store';
+import { edited } from '@/store/patternsSlice';
 
 /** Points are dropped where the course changes by less than this share of its range. */
 const TOLERANCE = 0.01;
 
 /** A hand on a control while recording. */
 interface Ride {
+  place: PatternPlace;
   pad: number;
   control: Control;
   /** The breakpoints before this time round the loop. */
@@ -26,12 +29,12 @@ export class MoveRecorder {
   constructor(private readonly store: Store) {}
 
   /** The hand is at a value when the loop is at a tick of its pattern. */
-  note(pad: number, control: Control, tick: number, value: number): void {
-    const pattern = selectPattern(this.store.getState());
+  note(place: PatternPlace, pad: number, control: Control, tick: number, value: number): void {
+    const pattern = patternAt(selectSet(this.store.getState()), place);
     if (!pattern) return;
     let { ride } = this;
-    if (!ride || ride.pad !== pad || ride.control !== control) {
-      ride = { pad, control, before: movePoints(pattern, pad, control), ridden: [], gesture: `ride ${++rides}` };
+    if (!ride || !isSamePlace(ride.place, place) || ride.pad !== pad || ride.control !== control) {
+      ride = { place, pad, control, before: movePoints(pattern, pad, control), ridden: [], gesture: `ride ${++rides}` };
     }
     const last = ride.ridden[ride.ridden.length - 1];
     // The loop has come round: what was ridden before is there to be ridden over.
@@ -41,11 +44,15 @@ export class MoveRecorder {
     const { min, max, stepped } = CONTROL_RANGES[control];
     const points = drawnOver(ride.before, thinnedOut(ride.ridden, stepped ? 0 : (max - min) * TOLERANCE));
     const edit = { kind: 'moves', pad, control, points } as const;
-    this.store.dispatch(edited({ edit, gesture: ride.gesture }));
+    this.store.dispatch(edited({ place, edit, gesture: ride.gesture }));
   }
 
   /** The hand has let go. */
   end(): void {
     this.ride = null;
   }
+}
+
+function isSamePlace(a: PatternPlace, b: PatternPlace): boolean {
+  return a.track === b.track && a.slot === b.slot;
 }

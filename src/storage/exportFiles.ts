@@ -1,10 +1,12 @@
 import { saveAs } from 'file-saver';
 import { renderWav } from '@/audio/renderHost';
 import { writePatternMidi } from '@/core/formats/midiFile';
-import { currentPattern, type BeatSet, type Track } from '@/core/document/set';
-import { selectSet, selectTrack } from './selectors';
-import { exportProgressed, noticed } from './sessionSlice';
-import type { Store } from './store';
+import { type BeatSet } from '@/core/document/set';
+import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { exportProgressed, noticed } from '@/store/sessionSlice';
+import type { Store } from '@/store/store';
+import type { Track } from '@/core/document/track';
+import type { Pattern } from '@/core/document/pattern';
 
 /** WAV files are always made at this rate, whatever the device plays at. */
 export const EXPORT_SAMPLE_RATE = 48000;
@@ -14,23 +16,27 @@ let cancelRunning: (() => void) | null = null;
 /** Saves the current pattern as a standard MIDI file. */
 export function exportMidi(store: Store): void {
   const state = store.getState();
-  const [set, track] = [selectSet(state), selectTrack(state)];
-  const name = fileName(set, track, 'mid');
-  saveAs(new Blob([writePatternMidi(set, track)], { type: 'audio/midi' }), name);
-  store.dispatch(noticed(`Saved ${name}.`));
+  const [set, track, pattern] = [selectSet(state), selectTrack(state), selectPattern(state)];
+  const name = fileName(set, track, pattern, 'mid');
+  try {
+    saveAs(new Blob([writePatternMidi(set, track, pattern)], { type: 'audio/midi' }), name);
+    store.dispatch(noticed(`Saved ${name}.`));
+  } catch (error) {
+    store.dispatch(noticed(`The MIDI file could not be made: ${error instanceof Error ? error.message : error}.`));
+  }
 }
 
 /** Renders the current pattern's loop in a worker and saves it as a WAV file. */
 export async function exportWav(store: Store): Promise<void> {
   if (cancelRunning) return;
   const state = store.getState();
-  const [set, track] = [selectSet(state), selectTrack(state)];
+  const [set, track, pattern] = [selectSet(state), selectTrack(state), selectPattern(state)];
   store.dispatch(exportProgressed(0));
-  const request = { track, tempo: set.tempo, sampleRate: EXPORT_SAMPLE_RATE };
+  const request = { track, pattern, tempo: set.tempo, sampleRate: EXPORT_SAMPLE_RATE };
   const { file, cancel } = renderWav(request, (done) => store.dispatch(exportProgressed(done)));
   cancelRunning = cancel;
   try {
-    const name = fileName(set, track, 'wav');
+    const name = fileName(set, track, pattern, 'wav');
     saveAs(new Blob([await file], { type: 'audio/wav' }), name);
     store.dispatch(noticed(`Saved ${name}.`));
   } catch (error) {
@@ -49,8 +55,10 @@ export function cancelExport(): void {
 }
 
 /** Rink Night, Wheels, Fast Laps, 112 BPM -> "Rink Night - Wheels Fast Laps - 112 BPM.mid", with what file systems refuse left out. */
-function fileName(set: BeatSet, track: Track, extension: string): string {
-  const pattern = currentPattern(track)?.name ?? 'Pattern';
-  const name = `${set.name} - ${track.name} ${pattern} - ${set.tempo} BPM`.replace(/[\\/:*?"<>|\u0000-\u001f]/g, '');
+function fileName(set: BeatSet, track: Track, pattern: Pattern, extension: string): string {
+  const name = `${set.name} - ${track.name} ${pattern.name} - ${set.tempo} BPM`.replace(
+    /[\\/:*?"<>|\u0000-\u001f]/g,
+    '',
+  );
   return `${name}.${extension}`;
 }

@@ -1,16 +1,17 @@
 import { padPages, type PadPage } from '@/core/edit/padPages';
 import { hitsInStep } from '@/core/edit/steps';
-import type { Hit, Pattern } from '@/core/document/set';
 import type { Instrument } from './instrument';
-import { selectPattern, selectSet } from './selectors';
-import { edited } from './setSlice';
-import { selectStepTicks } from './stepsSlice';
-import type { RootState, Store } from './store';
+import { selectPattern, selectPlace, selectSet } from '@/store/selectors';
+import { selectStepTicks } from '@/store/stepsSlice';
+import type { RootState, Store } from '@/store/store';
+import type { Hit } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
+import { edited } from '@/store/patternsSlice';
 
 /** The steps that the pads are now, or null while they are pads. */
 export function padPage(state: RootState): { page: PadPage; index: number; count: number; pattern: Pattern } | null {
   const pattern = selectPattern(state);
-  if (!state.steps.padSteps || !pattern) return null;
+  if (!state.steps.padSteps) return null;
   const pages = padPages(pattern.length, selectStepTicks(state), selectSet(state).meter);
   const index = Math.min(pages.length - 1, state.steps.padSteps.page);
   return { page: pages[index]!, index, count: pages.length, pattern };
@@ -21,14 +22,15 @@ export function pressPadStep(store: Store, instrument: Instrument, index: number
   const state = store.getState();
   const shown = padPage(state);
   if (!shown || index >= shown.page.steps) return;
+  const place = selectPlace(state);
   const step = selectStepTicks(state);
   const { pad } = state.steps;
   const tick = shown.page.start + index * step;
   const there = hitsInStep(shown.pattern, { pad, tick, length: step });
   if (there.length > 0) {
-    store.dispatch(edited({ edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
-  } else if (!instrument.isFull()) {
+    store.dispatch(edited({ place, edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
+  } else if (!instrument.isFull(place)) {
     const hit: Hit = { id: instrument.nextId(), pad, tick, length: step / 2, velocity, snap: null };
-    store.dispatch(edited({ edit: { kind: 'paint', hits: [hit] } }));
+    store.dispatch(edited({ place, edit: { kind: 'paint', hits: [hit] } }));
   }
 }

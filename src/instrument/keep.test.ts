@@ -1,12 +1,11 @@
 import { emptySet } from '@/core/document/create';
-import { currentPattern } from '@/core/document/set';
 import { JustPlayed, type PlayedStroke } from '@/core/record/justPlayed';
 import type { Instrument } from './instrument';
 import { keep, keepWindow, lookBack } from './keep';
-import { selectSet, selectUndo } from './selectors';
-import { setLoaded } from './setSlice';
-import { createStore } from './store';
-import { undone } from './undoable';
+import { selectPattern, selectSet, selectSlot, selectUndo } from '@/store/selectors';
+import { createStore } from '@/store/store';
+import { undone } from '@/store/undoable';
+import { setLoaded } from '@/store/openSlice';
 
 const BAR = 3840;
 const METER = { beats: 4, unit: 4 };
@@ -24,7 +23,8 @@ function rig(strokes: Partial<PlayedStroke>[], playing = false) {
     justPlayed,
     performance: { anchor: { playing } },
     reserveIds: () => 1,
-    launchAt: (tick: number) => launches.push(tick),
+    launchAt: (_track: number, tick: number) => launches.push(tick),
+    perform: () => undefined,
   } as unknown as Instrument;
   return { store, instrument, launches };
 }
@@ -37,13 +37,13 @@ test('with the song: a new pattern of whole bars, launched where it was played, 
   expect(keepable).toMatchObject({ withSong: true, beat: null });
   const window = keepWindow(keepable, null, 2, 0, METER, 240, 12 * BAR + 100);
   expect(keep(store, instrument, window, null)).toBe(8);
-  const track = selectSet(store.getState()).tracks[0]!;
-  expect(currentPattern(track)).toMatchObject({ name: 'Kept 1', length: 2 * BAR });
-  expect(currentPattern(track)!.hits.map((h) => [h.id, h.tick])).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map((i) => [1 + 2 * i, i * 960 + 7])); // prettier-ignore
+  const kept = selectPattern(store.getState());
+  expect(kept).toMatchObject({ name: 'Kept 1', length: 2 * BAR });
+  expect(kept.hits.map((h) => [h.id, h.tick])).toEqual([0, 1, 2, 3, 4, 5, 6, 7].map((i) => [1 + 2 * i, i * 960 + 7])); // prettier-ignore
   expect(launches).toEqual([10 * BAR]);
   expect(selectUndo(store.getState())).toBe('Keep');
   store.dispatch(undone());
-  expect(currentPattern(selectSet(store.getState()).tracks[0]!)).toMatchObject({ name: 'Pattern 1', hits: [] });
+  expect(selectPattern(store.getState())).toMatchObject({ name: 'Pattern 1', hits: [] });
 });
 
 test('a second one goes to the next slot: nothing that was kept is replaced', () => {
@@ -51,8 +51,8 @@ test('a second one goes to the next slot: nothing that was kept is replaced', ()
   for (let i = 0; i < 2; i++) {
     keep(store, instrument, keepWindow(lookBack(instrument, store.getState()), null, 1, 0, METER, 240, null), null);
   }
-  const { patterns, current } = selectSet(store.getState()).tracks[0]!;
-  expect([patterns[0]!.name, patterns[1]!.name, current]).toEqual(['Kept 1', 'Kept 2', 1]);
+  const { patterns } = selectSet(store.getState()).tracks[0]!;
+  expect([patterns[0]!.name, patterns[1]!.name, selectSlot(store.getState())]).toEqual(['Kept 1', 'Kept 2', 1]);
 });
 
 test('free playing brings its tempo; an empty window keeps nothing and says so', () => {

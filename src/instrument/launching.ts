@@ -1,13 +1,16 @@
 import { AS_IT_IS, CHAIN, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { dropTicks } from '@/core/launch/plans';
-import { shownTrack, type Drop, type Section } from '@/core/document/set';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import type { Instrument } from './instrument';
 import type { Performance } from './performance';
-import { selectSet } from './selectors';
-import type { PadsLaunch } from './sessionSlice';
-import { patternMade, sectionStored } from './setSlice';
-import type { RootState, Store } from './store';
+import { trackStage } from '@/core/document/stage';
+import { selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
+import type { PadsLaunch } from '@/store/sessionSlice';
+import type { RootState, Store } from '@/store/store';
+import type { Section } from '@/core/document/section';
+import type { Drop } from '@/core/document/launching';
+import { patternMade } from '@/store/slotsSlice';
+import { sectionStored } from '@/store/sectionsSlice';
 
 export const DROP_NAMES: Record<Drop, string> = {
   now: 'Now',
@@ -37,9 +40,9 @@ export interface CardState {
   byHand: boolean;
 }
 
-export function cardState({ launcher }: Performance, channel: number, slot: number): CardState {
-  const plays = launcher.live.slot[channel] === slot;
-  const change = launcher.nextChange(launcher.live, channel);
+export function cardState({ launcher }: Performance, track: number, slot: number): CardState {
+  const plays = launcher.live.slot[track] === slot;
+  const change = launcher.nextChange(launcher.live, track);
   return {
     plays,
     comes: change?.slot === slot ? change.tick : Infinity,
@@ -49,19 +52,18 @@ export function cardState({ launcher }: Performance, channel: number, slot: numb
 }
 
 /** A pattern's card is touched: it waits, or stops waiting; one that plays waits to stop. An empty slot gets a pattern. */
-export function touchCard(store: Store, instrument: Instrument, channel: number, slot: number): void {
-  const { plays, comes, goes, byHand } = cardState(instrument.performance, channel, slot);
+export function touchCard(store: Store, instrument: Instrument, track: number, slot: number): void {
+  const { plays, comes, goes, byHand } = cardState(instrument.performance, track, slot);
   const { live } = instrument.performance.launcher;
-  const waitsToStop = goes < Infinity && live.next[channel] === SILENT;
+  const waitsToStop = goes < Infinity && live.next[track] === SILENT;
   if (byHand && ((comes < Infinity && !plays) || (plays && waitsToStop)))
-    return instrument.perform({ type: 'cancelLaunch', track: channel });
+    return instrument.perform({ type: 'cancelLaunch', track });
   const state = store.getState();
   const set = selectSet(state);
-  const track = set.tracks.find((t) => t.channel === channel);
-  if (!track?.patterns[slot]) store.dispatch(patternMade({ channel, slot }));
+  if (!set.tracks[track]?.patterns[slot]) store.dispatch(patternMade({ track, slot }));
   instrument.perform({
     type: 'launch',
-    track: channel,
+    track,
     slot: plays ? SILENT : slot,
     on: on(state),
     inPlace: set.launching.inPlace,
@@ -78,26 +80,25 @@ export function touchSection(store: Store, instrument: Instrument, id: number): 
 }
 
 /** A track's chain is touched: it waits to begin; while it goes on, it ends where it is. */
-export function touchChain(store: Store, instrument: Instrument, channel: number): void {
+export function touchChain(store: Store, instrument: Instrument, track: number): void {
   const state = store.getState();
   const { live } = instrument.performance.launcher;
-  const track = selectSet(state).tracks.find((t) => t.channel === channel);
-  if (live.link[channel]! >= 0 && track)
-    instrument.perform({ type: 'launch', track: channel, slot: track.current, on: 0, inPlace: true });
-  else if (live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN)
-    instrument.perform({ type: 'cancelLaunch', track: channel });
-  else instrument.perform({ type: 'launch', track: channel, slot: CHAIN, on: on(state), inPlace: false });
+  const { slot } = trackStage(selectStage(state), track);
+  if (live.link[track]! >= 0) instrument.perform({ type: 'launch', track, slot, on: 0, inPlace: true });
+  else if (live.nextTick[track]! < Infinity && live.next[track] === CHAIN)
+    instrument.perform({ type: 'cancelLaunch', track });
+  else instrument.perform({ type: 'launch', track, slot: CHAIN, on: on(state), inPlace: false });
 }
 
 /** A mute or solo is touched: it waits for *Drop on* like everything else; touched again, it does not. */
-export function touchGate(store: Store, instrument: Instrument, channel: number, which: 'mute' | 'solo'): void {
+export function touchMuteSolo(store: Store, instrument: Instrument, track: number, which: 'mute' | 'solo'): void {
   const { live } = instrument.performance.launcher;
   const [is, waits] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-  if (waits[channel] !== AS_IT_IS) return instrument.perform({ type: 'cancelMuteSolo', track: channel });
-  const wanted = is[channel] === 1 ? 0 : 1;
+  if (waits[track] !== AS_IT_IS) return instrument.perform({ type: 'cancelMuteSolo', track });
+  const wanted = is[track] === 1 ? 0 : 1;
   const mute = which === 'mute' ? wanted : AS_IT_IS;
   const solo = which === 'solo' ? wanted : AS_IT_IS;
-  instrument.perform({ type: 'muteSolo', track: channel, mute, solo, on: on(store.getState()) });
+  instrument.perform({ type: 'muteSolo', track, mute, solo, on: on(store.getState()) });
 }
 
 /** Everything stops on *Drop on*; asked again before that, at once. */
@@ -120,9 +121,9 @@ export function touchFade(store: Store, instrument: Instrument, bars: number, me
 /** What plays now as a section: every track by name, so that launching it brings back just this. */
 export function playing(store: Store, { performance }: Instrument): Section['parts'] {
   const { live } = performance.launcher;
-  return selectSet(store.getState()).tracks.map(({ channel }) => {
-    const slot = live.slot[channel]!;
-    return { channel, plays: live.link[channel]! >= 0 ? 'chain' : slot === SILENT ? null : slot };
+  return selectSet(store.getState()).order.map((track) => {
+    const slot = live.slot[track]!;
+    return { track, plays: live.link[track]! >= 0 ? 'chain' : slot === SILENT ? null : slot };
   });
 }
 
@@ -149,7 +150,7 @@ export function pressLaunchPad(store: Store, instrument: Instrument, what: PadsL
   const set = selectSet(store.getState());
   if (what === 'patterns') {
     // An empty slot stays empty: in the dark a pad is hit by mistake.
-    if (shownTrack(set).patterns[pad]) touchCard(store, instrument, set.shown, pad);
+    if (selectTrack(store.getState()).patterns[pad]) touchCard(store, instrument, selectShown(store.getState()), pad);
     return;
   }
   const section = set.sections[pad];

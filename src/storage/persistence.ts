@@ -1,11 +1,11 @@
 import type { AsyncStorage } from '@react-native-async-storage/async-storage';
-import { demoSet } from '@/core/document/create';
-import { readSet } from '@/core/document/schema';
-import type { BeatSet } from '@/core/document/set';
-import { noticed } from './sessionSlice';
-import { setLoaded } from './setSlice';
-import { readSettings, settingsLoaded } from './settingsSlice';
-import type { Store } from './store';
+import type { OpenSet } from '@/core/document/set';
+import { noticed } from '@/store/sessionSlice';
+import { readSettings, settingsLoaded } from '@/store/settingsSlice';
+import type { Store } from '@/store/store';
+import { demoSet } from '@/core/document/demo';
+import { readSet, writeSet } from '@/core/document/readSet';
+import { setLoaded } from '@/store/openSlice';
 
 export const SET_KEY = 'set';
 export const SETTINGS_KEY = 'settings';
@@ -40,7 +40,7 @@ export async function restore(store: Store, storage: Storage, now: () => Date = 
     if (text === null) return true;
     const read = readSet(text);
     if ('set' in read) {
-      store.dispatch(setLoaded(read.set));
+      store.dispatch(setLoaded(read));
       return true;
     }
     const key = DAMAGED_PREFIX + now().toISOString();
@@ -60,13 +60,19 @@ export async function restore(store: Store, storage: Storage, now: () => Date = 
   }
 }
 
+/** The open set, as it is stored. */
+function openSet(store: Store): OpenSet {
+  const { set, stage } = store.getState();
+  return { set: set.present, stage };
+}
+
 /**
  * Saves the set and the settings soon after each change.
  * @param saved the set as it is stored
  * @returns what to call when the page is about to go away: saves at once
  */
-export function autosave(store: Store, storage: Storage, saved: BeatSet): () => void {
-  let savedSet = saved;
+export function autosave(store: Store, storage: Storage, saved: OpenSet): () => void {
+  let { set: savedSet, stage: savedStage } = saved;
   let savedSettings = store.getState().settings;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let saving = Promise.resolve();
@@ -74,12 +80,14 @@ export function autosave(store: Store, storage: Storage, saved: BeatSet): () => 
 
   const save = () => {
     timer = null;
-    const { set, settings } = store.getState();
+    const { settings } = store.getState();
+    const { set, stage } = openSet(store);
     const entries: Record<string, string> = {};
-    if (set.present !== savedSet) entries[SET_KEY] = JSON.stringify(set.present);
+    if (set !== savedSet || stage !== savedStage) entries[SET_KEY] = writeSet({ set, stage });
     if (settings !== savedSettings) entries[SETTINGS_KEY] = JSON.stringify(settings);
     if (Object.keys(entries).length === 0) return;
-    savedSet = set.present;
+    savedSet = set;
+    savedStage = stage;
     savedSettings = settings;
     saving = saving
       .then(() => storage.setMany(entries))
@@ -92,8 +100,8 @@ export function autosave(store: Store, storage: Storage, saved: BeatSet): () => 
       });
   };
   const saveSoon = () => {
-    const { set, settings } = store.getState();
-    if (set.present === savedSet && settings === savedSettings) return;
+    const { set, stage, settings } = store.getState();
+    if (set.present === savedSet && stage === savedStage && settings === savedSettings) return;
     timer ??= setTimeout(save, SAVE_AFTER_MS);
   };
   saveSoon();
@@ -114,9 +122,9 @@ export async function whenAlone(
   store: Store,
   storage: Storage,
   locks: Pick<LockManager, 'request'> | undefined,
-  start: (saved: BeatSet) => void,
+  start: (saved: OpenSet) => void,
 ): Promise<void> {
-  const opened = store.getState().set.present;
+  const opened = openSet(store);
   if (!locks) return start(opened);
   const forever = () => new Promise<never>(() => undefined);
   const first = await new Promise<boolean>((answer) => {
@@ -131,11 +139,11 @@ export async function whenAlone(
   );
   void locks.request('chaffinch set', async () => {
     const theirs = await storage.getItem(SET_KEY);
-    if (store.getState().set.present === opened) {
+    if (store.getState().set.present === opened.set) {
       // Nothing was changed here: go on with what the other tab left.
       const read = readSet(theirs ?? '');
-      if ('set' in read) store.dispatch(setLoaded(read.set));
-      start(store.getState().set.present);
+      if ('set' in read) store.dispatch(setLoaded(read));
+      start(openSet(store));
       return forever();
     }
     if (theirs !== null) {

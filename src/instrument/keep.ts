@@ -1,16 +1,19 @@
 import type { SoundName } from '@/core/document/kits';
 import { lanesOf } from '@/core/document/lanes';
-import { currentPattern, idsFrom, type Pattern } from '@/core/document/set';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
 import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import { estimateBeat, type Beat, type Role } from '@/core/quantize/estimateBeat';
 import { gridTicks } from '@/core/quantize/grid';
 import type { Instrument } from './instrument';
-import { selectInputSnap, selectSet, selectTrack } from './selectors';
-import { noticed } from './sessionSlice';
-import { patternKept } from './setSlice';
-import type { RootState, Store } from './store';
+import { freeSlot } from '@/core/edit/slots';
+import { selectInputSnap, selectSet, selectShown, selectSlot, selectTrack } from '@/store/selectors';
+import { slotOpened } from '@/store/stageSlice';
+import { noticed } from '@/store/sessionSlice';
+import type { RootState, Store } from '@/store/store';
+import { idsFrom } from '@/core/document/hit';
+import type { Pattern } from '@/core/document/pattern';
+import { patternKept } from '@/store/slotsSlice';
 
 /** The last stretch of playing, as Keep offers it. */
 export interface Keepable {
@@ -34,7 +37,7 @@ function roleOf(sound: SoundName | undefined): Role {
 
 /** Looks at what was just played on the current track. */
 export function lookBack(instrument: Instrument, state: RootState): Keepable {
-  const strokes = instrument.justPlayed.lastStretch(selectSet(state).shown);
+  const strokes = instrument.justPlayed.lastStretch(selectShown(state));
   const withSong = strokes[0]?.songTick !== null;
   const pads = lanesOf(selectTrack(state));
   const onsets = withSong ? [] : strokes.map(({ ms, pad }) => ({ ms, role: roleOf(pads[pad]!.sound) }));
@@ -82,12 +85,14 @@ export function keep(store: Store, instrument: Instrument, { placed, from, lengt
     store.dispatch(noticed('Nothing was played in these bars.'));
     return 0;
   }
-  const pattern: Pattern = { name: keptName(track.patterns), length, hits };
-  store.dispatch(patternKept({ pattern, ...(beat && { tempo: beat.tempo }) }));
+  const name = keptName(track.patterns);
+  const place = { track: track.id, slot: freeSlot(track, selectSlot(state)) };
+  store.dispatch(patternKept({ place, pattern: { name, length, hits }, ...(beat && { tempo: beat.tempo }) }));
+  instrument.perform({ type: 'launch', ...place, on: 0, inPlace: true });
+  store.dispatch(slotOpened(place));
   // With the song, the pattern goes on in step with how it was played.
-  if (!beat && instrument.performance.anchor.playing) instrument.launchAt(from);
+  if (!beat && instrument.performance.anchor.playing) instrument.launchAt(track.id, from);
   const bars = length / ticksPerBar(set.meter);
-  const name = currentPattern(selectTrack(store.getState()))?.name ?? pattern.name;
   store.dispatch(noticed(`Kept ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${hits.length} hits, as “${name}”.`, true));
   return hits.length;
 }

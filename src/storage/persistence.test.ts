@@ -1,9 +1,14 @@
-import { demoSet, emptySet } from '@/core/document/create';
+import { writeSet } from '@/core/document/readSet';
+import type { Store } from '@/store/store';
+import type { OpenSet } from '@/core/document/set';
+import { emptySet } from '@/core/document/create';
 import { autosave, DAMAGED_PREFIX, OTHER_PREFIX, restore, SET_KEY, SETTINGS_KEY, whenAlone } from './persistence';
-import { selectSet } from './selectors';
-import { setOpened, tempoSet } from './setSlice';
-import { themeSet } from './settingsSlice';
-import { createStore } from './store';
+import { selectSet } from '@/store/selectors';
+import { themeSet } from '@/store/settingsSlice';
+import { createStore } from '@/store/store';
+import { demoSet } from '@/core/document/demo';
+import { tempoSet } from '@/store/timeSlice';
+import { setOpened } from '@/store/openSlice';
 
 class Memory {
   readonly map = new Map<string, string>();
@@ -23,7 +28,7 @@ const notices = (store: ReturnType<typeof createStore>) => store.getState().sess
 
 /** 200 ways in which a stored set can be wrong, from a seed. */
 function malformed(): string[] {
-  const good = JSON.stringify(demoSet());
+  const good = writeSet(demoSet());
   let seed = 42;
   const random = (below: number) => ((seed = (Math.imul(seed, 1103515245) + 12345) >>> 0) >>> 8) % below;
   const wrong: unknown[] = [null, true, 'x', -1, 1e308, {}, [], [[]], '\u0000', { length: 1e9 }];
@@ -31,7 +36,7 @@ function malformed(): string[] {
   for (let i = 0; i < 60; i++) out.push(good.slice(0, random(good.length)));
   for (let i = 0; i < 100; i++) {
     const set = JSON.parse(good) as Record<string, unknown>;
-    const track = (set.tracks as Record<string, unknown>[])[0]!;
+    const track = (set.tracks as Record<string, Record<string, unknown>>)[0]!;
     const pattern = (track.patterns as Record<string, unknown>[])[0]!;
     const hit = (pattern.hits as Record<string, unknown>[])[random(50)]!;
     const owner = [set, track, pattern, hit][i % 4]!;
@@ -42,9 +47,9 @@ function malformed(): string[] {
     if (owner[key] === undefined) delete owner[key];
     out.push(JSON.stringify(set));
   }
-  for (let i = 0; i < 20; i++) out.push(JSON.stringify({ ...demoSet(), schema: 3 + random(1000) }));
+  for (let i = 0; i < 20; i++) out.push(JSON.stringify({ ...stored(demoSet()), schema: 3 + random(1000) }));
   for (let i = 0; i < 10; i++) {
-    const set = demoSet();
+    const set = stored(demoSet());
     const hits = set.tracks[0]!.patterns[0]!.hits;
     set.tracks[0]!.patterns[0]!.hits = Array.from({ length: 20001 + random(5000) }, () => hits[0]!);
     out.push(JSON.stringify(set));
@@ -52,6 +57,9 @@ function malformed(): string[] {
   for (let i = 0; i < 10; i++) out.push('['.repeat(1000 + random(90000)));
   return out;
 }
+
+const stored = ({ set, stage }: OpenSet) => ({ ...set, stage });
+const openSet = (store: Store): OpenSet => ({ set: store.getState().set.present, stage: store.getState().stage });
 
 describe('opening', () => {
   test('the first time, the demo is there and nothing is said', async () => {
@@ -63,7 +71,7 @@ describe('opening', () => {
 
   test('brings back set and settings', async () => {
     const memory = new Memory();
-    memory.map.set(SET_KEY, JSON.stringify({ ...emptySet(), tempo: 93.5 }));
+    memory.map.set(SET_KEY, JSON.stringify({ ...stored(emptySet()), tempo: 93.5 }));
     memory.map.set(SETTINGS_KEY, JSON.stringify({ theme: 'light' }));
     const store = createStore();
     await restore(store, memory);
@@ -108,7 +116,7 @@ describe('saving', () => {
   test('soon after a change, once for many, and at once when the page goes', async () => {
     const memory = new Memory();
     const store = createStore();
-    const saveNow = autosave(store, memory, selectSet(store.getState()));
+    const saveNow = autosave(store, memory, openSet(store));
     store.dispatch(tempoSet(90));
     store.dispatch(tempoSet(91));
     expect(memory.map.size).toBe(0);
@@ -127,7 +135,7 @@ describe('saving', () => {
     const memory = new Memory();
     memory.full = true;
     const store = createStore();
-    const saveNow = autosave(store, memory, selectSet(store.getState()));
+    const saveNow = autosave(store, memory, openSet(store));
     for (const tempo of [90, 91, 92]) {
       store.dispatch(tempoSet(tempo));
       saveNow();
@@ -175,8 +183,8 @@ describe('two tabs', () => {
     await whenAlone(second, memory, locks, () => starts.push('second'));
     expect(starts).toEqual(['first']);
     expect(notices(second)).toEqual([expect.stringContaining('another tab')]);
-    memory.map.set(SET_KEY, JSON.stringify({ ...emptySet(), name: 'Theirs' }));
-    if (change) second.dispatch(setOpened({ ...emptySet(), name: 'Mine' }));
+    memory.map.set(SET_KEY, JSON.stringify({ ...stored(emptySet()), name: 'Theirs' }));
+    if (change) second.dispatch(setOpened({ ...emptySet(), set: { ...emptySet().set, name: 'Mine' } }));
     locks.release();
     for (let i = 0; i < 4; i++) await settled();
     expect(starts).toEqual(['first', 'second']);

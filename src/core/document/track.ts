@@ -1,0 +1,46 @@
+import type { KitId } from './kits';
+import type { Tones } from './tones';
+import { PATTERN_SLOTS } from './limits';
+import type { Pattern } from './pattern';
+
+/** Patterns of a track in a row. */
+export interface Chain {
+  /** Slots, and how often each goes round. */
+  links: { slot: number; times: number }[];
+  /** After the last link the first comes again; else the last one goes on. */
+  again: boolean;
+}
+
+export interface Track {
+  /** Names the track wherever it stands in the list: 0..15, of no other track of the set. */
+  id: number;
+  name: string;
+  /** Index of a feather tone of the theme, 0..7. */
+  colour: number;
+  kit: KitId;
+  /** It plays notes in the place of its kit. */
+  tones?: Tones;
+  /** 0..1 */
+  level: number;
+  /** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
+  mutedPads?: number[];
+  soloPads?: number[];
+  /** Pattern slots; an unused slot is null. */
+  patterns: (Pattern | null)[];
+  chain?: Chain;
+}
+
+/** A drum track of id 0 with these patterns. */
+export function newTrack(name: string, colour: number, first: readonly Pattern[]): Track {
+  const patterns: (Pattern | null)[] = new Array<Pattern | null>(PATTERN_SLOTS).fill(null);
+  first.forEach((pattern, slot) => (patterns[slot] = pattern));
+  return { id: 0, name, colour, kit: 'polished-floor', level: 0.8, patterns };
+}
+
+/** Whether a pad's pattern hits are heard. */
+export function isPadHeard(
+  { mutedPads = [], soloPads = [] }: Pick<Track, 'mutedPads' | 'soloPads'>,
+  pad: number,
+): boolean {
+  return !mutedPads.includes(pad) && (soloPads.length === 0 || soloPads.includes(pad));
+}

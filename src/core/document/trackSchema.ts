@@ -1,0 +1,47 @@
+import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator'; // prettier-ignore
+import { KIT_IDS, type KitId } from './kits';
+import { MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from './limits';
+import { MOST_OCTAVES, SCALES, TONE_VOICES, type ScaleName, type ToneVoice } from './tones';
+import { Between, Part, Parts, Whole } from './validation';
+
+/** A list of pads, none of them twice. */
+function IsPads(): PropertyDecorator {
+  return (target, key) => {
+    const each = { each: true };
+    for (const rule of [IsArray(), ArrayMaxSize(PADS), ArrayUnique(), IsInt(each), Min(0, each), Max(PADS - 1, each)]) {
+      rule(target, key as string);
+    }
+  };
+}
+
+class TonesSchema {
+  @IsIn(TONE_VOICES) voice!: ToneVoice;
+  @Whole(0, 11) root!: number;
+  @IsIn(SCALES) scale!: ScaleName;
+  @IsBoolean() chromatic!: boolean;
+  @Whole(-MOST_OCTAVES, MOST_OCTAVES) octave!: number;
+}
+
+class LinkSchema {
+  @Whole(0, MAX_SLOTS - 1) slot!: number;
+  @Whole(1, MAX_TIMES) times!: number;
+}
+
+class ChainSchema {
+  @Parts(() => LinkSchema, MAX_LINKS) links!: LinkSchema[];
+  @IsBoolean() again!: boolean;
+}
+
+export class TrackSchema {
+  @Whole(0, MAX_TRACKS - 1) id!: number;
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @Whole(0, 7) colour!: number;
+  @IsIn(KIT_IDS) kit!: KitId;
+  @IsOptional() @Part(() => TonesSchema) tones?: TonesSchema;
+  @Between(0, 1) level!: number;
+  @IsOptional() @IsPads() mutedPads?: number[];
+  @IsOptional() @IsPads() soloPads?: number[];
+  /** Empty slots are null, which a list of parts cannot hold: they are checked one by one. */
+  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(MAX_SLOTS) patterns!: unknown[];
+  @IsOptional() @Part(() => ChainSchema) chain?: ChainSchema;
+}

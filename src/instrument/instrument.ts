@@ -1,0 +1,372 @@
+import { LiveHost } from '@/audio/liveHost';
+import type { Hit } from '@/core/document/hit';
+import type { Control } from '@/core/document/moves';
+import type { PatternPlace } from '@/core/document/pattern';
+import { nextHitId, type OpenSet } from '@/core/document/set';
+import { trackStage } from '@/core/document/stage';
+import { CHAIN, SILENT } from '@/core/launch/launchState';
+import type { Instruction } from '@/core/protocol/commands';
+import type { EngineEvent } from '@/core/protocol/events';
+import { gridTicks } from '@/core/quantize/grid';
+import { JustPlayed } from '@/core/record/justPlayed';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
+import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
+import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
+import { setOpened } from '@/store/openSlice';
+import { stepEntered } from '@/store/patternsSlice';
+import {
+  selectHeardSet,
+  selectInputSnap,
+  selectPattern,
+  selectPlace,
+  selectSet,
+  selectShown,
+  selectStage,
+  selectTrack,
+} from '@/store/selectors';
+import { audioChanged, noticed, stepPressed, stepReleased, transportReported } from '@/store/sessionSlice';
+import type { InputDevice } from '@/store/settingsSlice';
+import { stageReported } from '@/store/stageSlice';
+import type { RootState, Store } from '@/store/store';
+import { DocumentFollower } from './documentFollower';
+import { GesturePlaces } from './gesturePlaces';
+import { MoveRecorder } from './moveRecorder';
+import { Performance } from './performance';
+import { RecordedHits } from './recordedHits';
+import { RepeatFollower } from './repeatFollower';
+import { StageFollower } from './stageFollower';
+
+/** What the instrument needs of the host that runs the engine. */
+export type EngineHost = Pick<
+  LiveHost,
+  'start' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'sampleRate'
+>;
+
+/** Makes the host: it reports its state and the engine's events. */
+export type MakeHost = (...listeners: ConstructorParameters<typeof LiveHost>) => EngineHost;
+
+/**
+ * The player's hands on the engine: pads, controls and transport. It keeps engine and document together by its followers,
+ * and sends what is played.
+ */
+export class Instrument {
+  readonly performance: Performance;
+  /** Everything that hands played of late, armed or not. */
+  readonly justPlayed = new JustPlayed();
+  /** Times (ms, as `performance.now()`) at which the clicks of the running latency check are heard. */
+  readonly checkClicks: number[] = [];
+  private readonly host: EngineHost;
+  private readonly document: DocumentFollower;
+  private readonly stage = new StageFollower();
+  private readonly repeat: RepeatFollower;
+  private readonly recorded: RecordedHits;
+  private readonly moveRecorder: MoveRecorder;
+  private readonly gestures = new GesturePlaces();
+  /** Names the recording that goes on. */
+  private session = Date.now();
+  private lastHitId = 0;
+  private idsTold = 0;
+  /** Within one message of the engine's the document changes more than once, and is followed at its end. */
+  private isTaking = false;
+
+  constructor(
+    private readonly store: Store,
+    makeHost: MakeHost = (...listeners) => new LiveHost(...listeners),
+  ) {
+    this.host = makeHost(
+      (state, problem) => {
+        store.dispatch(audioChanged(state));
+        if (problem) store.dispatch(noticed(problem));
+      },
+      (events) => this.take(events),
+    );
+    this.document = new DocumentFollower((instructions) => this.host.sendAll(instructions));
+    this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
+    this.recorded = new RecordedHits(store);
+    this.moveRecorder = new MoveRecorder(store);
+    this.performance = new Performance(
+      (timeStamp) => this.host.engineFrameHeard(timeStamp),
+      () => selectSet(store.getState()),
+    );
+  }
+
+  /** Starts the sound engine and tells it the set; from then on it follows every change. */
+  async start(): Promise<void> {
+    await this.host.start();
+    this.follow();
+    this.store.subscribe(() => this.follow());
+  }
+
+  /** Call from any gesture: browsers give sound only to a page that was touched. */
+  unlock(): void {
+    this.host.unlock();
+  }
+
+  // --- playing ----------------------------------------------------------------------------------------------
+
+  /**
+   * @param velocity 0..1
+   * @param timeStamp of the event, ms
+   */
+  padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
+    const heard = this.host.frameHeard(this.corrected(timeStamp, device));
+    this.slide(pad, 0);
+    this.send({ type: 'padDown', track: this.shown, pad, velocity, heard, id: this.nextId() });
+    if (this.stepping) this.enterStep(pad, velocity);
+  }
+
+  padUp(pad: number, timeStamp: number, device: InputDevice): void {
+    const heard = this.host.frameHeard(this.corrected(timeStamp, device));
+    this.send({ type: 'padUp', track: this.shown, pad, heard });
+    const state = this.state;
+    if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
+  }
+
+  /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
+  padPress(pad: number, velocity: number): void {
+    if (this.state.session.repeat.on) this.send({ type: 'padPress', track: this.shown, pad, velocity });
+  }
+
+  /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */
+  slide(pad: number, steps: number): void {
+    this.repeat.slide(this.state, pad, steps);
+  }
+
+  /**
+   * A hand turns a control of a pad. While recording, its way is written into the Moves of the pattern that is heard.
+   * @param value in the control's range; NaN lets go, and the Moves have it again
+   * @param timeStamp of the event, ms
+   */
+  turn(pad: number, control: Control, value: number, timeStamp: number): void {
+    const track = this.shown;
+    this.send({ type: 'turn', track, pad, control, value });
+    const { playing, recording } = this.performance.anchor;
+    if (Number.isNaN(value)) return this.moveRecorder.end();
+    if (!playing || !recording) return;
+    const songTick = this.performance.tickHeard(timeStamp);
+    const slot = this.performance.loopAt(songTick, track)?.slot ?? SILENT;
+    if (slot === SILENT) return;
+    this.moveRecorder.note({ track, slot }, pad, control, this.performance.positionAt(songTick, track), value);
+  }
+
+  /** An id that no hit has: odd, since the engine gives even ones to the hits of note repeat. */
+  nextId(): number {
+    return (this.lastHitId += this.lastHitId % 2 === 0 ? 1 : 2);
+  }
+
+  /** Sets so many ids aside; returns the first: every second number from there on is free. */
+  reserveIds(count: number): number {
+    const first = this.nextId();
+    this.lastHitId += 2 * Math.max(0, count - 1);
+    return first;
+  }
+
+  /** Lets go of everything, as when the page loses the keyboard. */
+  releaseAll(): void {
+    this.send({ type: 'releaseAll' });
+  }
+
+  /** Where an edit belongs: the pattern that is shown, or of a gesture the one on which it began. */
+  placeOf(gesture?: string): PatternPlace {
+    return this.gestures.placeOf(gesture, selectPlace(this.state));
+  }
+
+  /** Whether the pattern holds all it can; says so once a recording. */
+  isFull(place: PatternPlace): boolean {
+    return this.recorded.isFull(place, this.session);
+  }
+
+  // --- transport --------------------------------------------------------------------------------------------
+
+  /** Plays from where the song stands; when recording is armed, after the count-in and from the start of the bar. */
+  play(): void {
+    const { meter, countIn } = selectSet(this.state);
+    const { tick, recording } = this.performance.anchor;
+    const bar = ticksPerBar(meter);
+    if (recording && countIn > 0) {
+      this.send({ type: 'play', startTick: Math.floor(tick / bar) * bar, countInTicks: countIn * bar });
+    } else this.send({ type: 'play', startTick: tick, countInTicks: 0 });
+  }
+
+  /** Stops; when the song stands still already, goes back to its top. */
+  stop(): void {
+    this.send(this.performance.anchor.playing ? { type: 'stop' } : { type: 'locate', tick: 0 });
+  }
+
+  playOrStop(): void {
+    if (this.performance.anchor.playing) this.stop();
+    else this.play();
+  }
+
+  toggleRecord(): void {
+    const on = !this.performance.anchor.recording;
+    if (on) this.session++;
+    this.send({ type: 'record', on, session: this.session });
+    // What is recorded must be heard.
+    const { stopped, slot } = trackStage(selectStage(this.state), this.shown);
+    if (on && stopped) this.perform({ type: 'launch', track: this.shown, slot, on: 0, inPlace: true });
+  }
+
+  /** Tick 0 of what plays on a track lies at a song tick, so that a pattern just kept goes on where it was played. */
+  launchAt(track: number, songTick: number): void {
+    this.send({ type: 'phase', track, tick: songTick });
+  }
+
+  /** Launching, stopping, muting, Lift: what `launching.ts` makes of what hands do. What is to play is told first. */
+  perform(instruction: Instruction): void {
+    this.document.tellFirst(this.placesOf(instruction));
+    this.send(instruction);
+  }
+
+  /** Begins a latency check: clicks at a steady pace, to be tapped along with. */
+  startCheck(): void {
+    this.checkClicks.length = 0;
+    this.send({ type: 'stop' }, { type: 'latencyCheck', clicks: LEAD_IN_CLICKS + CHECK_CLICKS });
+  }
+
+  stopCheck(): void {
+    this.send({ type: 'latencyCheck', clicks: 0 });
+  }
+
+  /** Puts another set in the place of this one, letting go of what is held. */
+  open(opened: OpenSet): void {
+    this.send({ type: 'releaseAll' }, { type: 'leaveSection' });
+    this.store.dispatch(setOpened(opened));
+  }
+
+  // --- both ways --------------------------------------------------------------------------------------------
+
+  private get state(): RootState {
+    return this.store.getState();
+  }
+
+  private get shown(): number {
+    return this.performance.shown;
+  }
+
+  private send(...instructions: Instruction[]): void {
+    this.host.sendAll(instructions);
+  }
+
+  /** Tells the engine what is new in the document and on the stage since it was last told. */
+  private follow(): void {
+    if (this.isTaking) return;
+    const { state } = this;
+    const shown = selectShown(state);
+    if (shown !== this.performance.shown) {
+      // What is held stays with the track that it was struck on: it is let go.
+      this.releaseAll();
+      this.performance.shown = shown;
+    }
+    this.repeat.follow(state);
+    const set = selectHeardSet(state);
+    this.document.follow(set, selectStage(state), windowTicks(state));
+    this.host.sendAll(this.stage.follow(set, selectStage(state)));
+    this.performance.followDocument(set);
+    // Undo may bring back hits with numbers that were given out before.
+    const highest = nextHitId(selectSet(state)) - 1;
+    this.lastHitId = Math.max(this.lastHitId, highest);
+    if (highest > this.idsTold) this.send({ type: 'reserveIds', above: (this.idsTold = highest) });
+  }
+
+  /** One message of the engine's: all that it recorded and all changes of what plays become one change each. */
+  private take(events: readonly EngineEvent[]): void {
+    this.isTaking = true;
+    this.performance.takeAll(events);
+    for (const event of events) this.takeOne(event);
+    this.recorded.take(events);
+    const reports = this.stage.reports(events);
+    if (reports.length > 0) this.store.dispatch(stageReported(reports));
+    this.isTaking = false;
+    this.follow();
+    this.document.followOn();
+  }
+
+  private takeOne(event: EngineEvent): void {
+    switch (event.kind) {
+      case 'anchor':
+        return this.reportTransport(event);
+      case 'recorded':
+        return this.document.recorded(event);
+      case 'released':
+        this.justPlayed.release(event.id, (event.frames / this.host.sampleRate) * 1000);
+        return this.document.released(event);
+      case 'sounded':
+        return event.live ? this.remember(event) : undefined;
+      case 'checked': {
+        const now = window.performance.now();
+        const ago = (this.host.engineFrameHeard(now) - event.frame - LIMITER_LATENCY) / this.host.sampleRate;
+        this.checkClicks.push(now - ago * 1000);
+      }
+    }
+  }
+
+  private reportTransport({ playing, recording, tick }: Extract<EngineEvent, { kind: 'anchor' }>): void {
+    const { session } = this.state;
+    const awayFromTop = !playing && tick > 0;
+    if (session.playing !== playing || session.recording !== recording || session.awayFromTop !== awayFromTop) {
+      this.store.dispatch(transportReported({ playing, recording, awayFromTop }));
+    }
+  }
+
+  private remember({ id, track, pad, velocity, pitch, heard }: Extract<EngineEvent, { kind: 'sounded' }>): void {
+    const bar = ticksPerBar(selectSet(this.state).meter);
+    const songTick = this.performance.songTickAt(heard);
+    // A count-in is for finding the beat, not for keeping.
+    if (songTick !== null && songTick < this.performance.fromTick - bar / 32) return;
+    const ms = (heard / this.host.sampleRate) * 1000;
+    this.justPlayed.add({ id, track, pad, velocity, pitch, ms, songTick, heldMs: 0 }, bar);
+  }
+
+  /** The patterns that an instruction will play. */
+  private placesOf(instruction: Instruction): PatternPlace[] {
+    const set = selectSet(this.state);
+    const chained = (track: number) => set.tracks[track]?.chain?.links.map(({ slot }) => ({ track, slot })) ?? [];
+    if (instruction.type === 'launch') {
+      const { track, slot } = instruction;
+      return slot === CHAIN ? chained(track) : [{ track, slot }];
+    }
+    if (instruction.type !== 'launchSection') return [];
+    const parts = set.sections.find(({ id }) => id === instruction.section)?.parts ?? [];
+    return parts.flatMap(({ track, plays }) => (typeof plays === 'number' ? [{ track, slot: plays }] : chained(track)));
+  }
+
+  private corrected(timeStamp: number, device: InputDevice): number {
+    return timeStamp - (this.state.settings.latencyMs[device] ?? 0);
+  }
+
+  private get stepping(): boolean {
+    const { step, playing, repeat } = this.state.session;
+    return step !== null && !playing && !repeat.on;
+  }
+
+  private enterStep(pad: number, velocity: number): void {
+    const { state } = this;
+    const place = selectPlace(state);
+    if (this.isFull(place)) return;
+    const pitch = 12 * (selectTrack(state).tones?.octave ?? 0);
+    const hit: Hit = {
+      id: this.nextId(),
+      pad,
+      tick: state.session.step!.cursor,
+      length: stepSize(state).grid / 2,
+      velocity,
+      snap: selectInputSnap(state),
+      ...(pitch !== 0 && { pitch }),
+    };
+    this.store.dispatch(stepEntered({ place, hit }));
+    this.store.dispatch(stepPressed(pad));
+  }
+}
+
+/** At which song ticks a loop window that was moved takes over: every so many, 0 for at once. */
+function windowTicks(state: RootState): number {
+  const { meter } = selectSet(state);
+  const { windowOn } = state.settings;
+  return windowOn === 'bar' ? ticksPerBar(meter) : windowOn === 'beat' ? ticksPerBeat(meter) : 0;
+}
+
+/** What step input moves by, and where its loop ends, in ticks. */
+export function stepSize(state: RootState): { grid: number; length: number } {
+  return { grid: gridTicks(selectSet(state).inputQuantize.grid), length: selectPattern(state).length };
+}

@@ -1,0 +1,114 @@
+import { SAME_TICKS } from '@/core/time/ticks';
+import type { Pattern, PatternPlace } from '@/core/document/pattern';
+import type { Roll } from '@/core/document/roll';
+import type { Instruction } from '@/core/protocol/commands';
+import type { EngineEvent } from '@/core/protocol/events';
+import { movesInstruction, nextRevision, patternInstruction, windowInstruction } from '@/core/protocol/fromDocument';
+import { hitRows } from '@/core/sequence/hitRows';
+import { soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
+
+/** A change of more hits than this, or than a quarter of them, is told as a whole pattern. */
+const MOST_EDITS = 64;
+
+type Recorded = Extract<EngineEvent, { kind: 'recorded' }>;
+
+/**
+ * What the engine knows of one slot, and what it must be told to know the document's. What the engine recorded itself it
+ * knows already: once the document has it too, nothing is sent.
+ */
+export class SlotFollower {
+  /** The pattern as it was told last; null: an empty slot. */
+  private told: Pattern | null = null;
+  /** The hits that the engine plays, by id. */
+  private hits = new Map<number, SoundingHit>();
+
+  constructor(private readonly place: PatternPlace) {}
+
+  /** Whether the slot must be told as a whole, which may wait for its turn. */
+  isNew(pattern: Pattern | null): boolean {
+    return this.told === null && pattern !== null;
+  }
+
+  /** The engine has recorded a hit. */
+  recorded({ id, pad, velocity, pitch, placed, length }: Recorded): void {
+    for (const [other, hit] of this.hits) {
+      if (hit.pad === pad && hit.tick === placed) this.hits.delete(other); // it gave way to the new one
+    }
+    // The struck tick is not compared: it is the engine's own.
+    this.hits.set(id, { id, pad, velocity, pitch, tick: placed, struck: NaN, length, odds: 1, roll: null });
+  }
+
+  /** The engine knows how long a hit was held. */
+  released(id: number, length: number): void {
+    const hit = this.hits.get(id);
+    if (hit) this.hits.set(id, { ...hit, length });
+  }
+
+  /**
+   * What the engine must be told.
+   * @param seen serial of the last recorded hit that the document has
+   * @param windowOn step of song ticks at whose next line a loop window that was moved takes over, 0 for at once
+   */
+  changes(pattern: Pattern | null, seen: number, windowOn: number): Instruction[] {
+    const { told, place } = this;
+    if (pattern === told) return [];
+    this.told = pattern;
+    const out: Instruction[] = [];
+    const sameHits = pattern?.hits === told?.hits && isSameTape(pattern, told);
+    if (!sameHits) out.push(...this.hitChanges(pattern, told, seen));
+    if (pattern?.window !== told?.window) {
+      // Other hits bring their own window along; only one that was moved over the same tape waits.
+      out.push(windowInstruction(place, pattern, sameHits ? windowOn : 0));
+    }
+    if ((pattern?.moves ?? null) !== (told?.moves ?? null)) out.push(movesInstruction(place, pattern));
+    return out;
+  }
+
+  private hitChanges(pattern: Pattern | null, told: Pattern | null, seen: number): Instruction[] {
+    const sounding = pattern ? soundingHits(pattern) : [];
+    const edit = pattern && isSameTape(pattern, told) ? this.edit(sounding) : null;
+    this.hits = new Map(sounding.map((hit) => [hit.id, hit]));
+    if (!edit) return [patternInstruction(this.place, pattern, seen)];
+    return edit.removed.length + edit.hits.length > 0 ? [edit] : [];
+  }
+
+  /** What changed, or null when it is so much that the whole is told. */
+  private edit(sounding: readonly SoundingHit[]): Instruction<'patternEdit'> | null {
+    const changed = sounding.filter((hit) => !isSame(this.hits.get(hit.id), hit));
+    const ids = new Set(sounding.map((hit) => hit.id));
+    const removed = [...this.hits.keys()].filter((id) => !ids.has(id));
+    if (changed.length + removed.length > Math.max(MOST_EDITS, sounding.length / 4)) return null;
+    return {
+      type: 'patternEdit',
+      ...this.place,
+      revision: nextRevision(),
+      removed: Float64Array.from(removed),
+      hits: hitRows(changed),
+    };
+  }
+}
+
+/** Whether two patterns are of one length, and place and weigh their hits alike. */
+function isSameTape(a: Pattern | null, b: Pattern | null): boolean {
+  return a?.length === b?.length && a?.feel === b?.feel && a?.loudness === b?.loudness && a?.lanes === b?.lanes;
+}
+
+function isSame(a: SoundingHit | undefined, b: SoundingHit): boolean {
+  if (a === b) return true;
+  return (
+    a !== undefined &&
+    Math.abs(a.tick - b.tick) <= SAME_TICKS &&
+    !(Math.abs(a.struck - b.struck) > SAME_TICKS) && // NaN is not compared
+    a.pad === b.pad &&
+    a.velocity === b.velocity &&
+    a.pitch === b.pitch &&
+    a.odds === b.odds &&
+    a.length === b.length &&
+    isSameRoll(a.roll, b.roll)
+  );
+}
+
+function isSameRoll(a: Roll | null, b: Roll | null): boolean {
+  if (a === b) return true;
+  return a?.strokes === b?.strokes && a?.over === b?.over && a?.swell === b?.swell && a?.glide === b?.glide;
+}

@@ -1,0 +1,102 @@
+import { applyPatches, produce, type Objectish, type Patch } from 'immer';
+
+/** In the place of some parts of a list come others. */
+interface Splice {
+  op: 'splice';
+  path: (string | number)[];
+  at: number;
+  remove: number;
+  insert: readonly unknown[];
+}
+
+/** One change of a document. */
+export type Change = Patch | Splice;
+
+/** A step as Immer gives it: what to do to take it back, and to do it again. */
+export interface RawStep {
+  undo: readonly Patch[];
+  redo: readonly Patch[];
+}
+
+export function applyChanges<T extends Objectish>(document: T, changes: readonly Change[]): T {
+  let now = document;
+  for (const change of changes) {
+    now = isSplice(change) ? spliced(now, change) : (applyPatches(now, [change]) as T);
+  }
+  return now;
+}
+
+function isSplice(change: Change): change is Splice {
+  return change.op === 'splice';
+}
+
+function spliced<T extends Objectish>(document: T, { path, at, remove, insert }: Splice): T {
+  return produce(document, (draft) => {
+    let list: unknown = draft;
+    for (const key of path) list = (list as Record<string | number, unknown>)[key];
+    (list as unknown[]).splice(at, remove, ...insert);
+  }) as T;
+}
+
+/**
+ * Two steps as one. Where both put something in one same place, what lay between is forgotten: a drag of a thousand events
+ * keeps what was before it and what is now.
+ */
+export function joined(first: RawStep, then: RawStep): RawStep {
+  const [a, b] = [first.redo, then.redo];
+  if (a.length === 1 && b.length === 1 && a[0]!.op === 'replace' && b[0]!.op === 'replace' && samePath(a[0]!, b[0]!)) {
+    return { undo: first.undo, redo: then.redo };
+  }
+  return { undo: [...then.undo, ...first.undo], redo: [...a, ...b] };
+}
+
+function samePath(a: Patch, b: Patch): boolean {
+  return a.path.length === b.path.length && a.path.every((key, i) => key === b.path[i]);
+}
+
+/** A step brought down to what it changed: where an object was replaced by one like it, only the fields that differ are kept. */
+export function compacted({ undo, redo }: RawStep): { undo: readonly Change[]; redo: readonly Change[] } {
+  const [back, forth] = [undo[0], redo[0]];
+  const isOne = undo.length === 1 && redo.length === 1 && back?.op === 'replace' && forth?.op === 'replace';
+  if (!isOne || !isPlain(back!.value) || !isPlain(forth!.value)) return { undo, redo };
+  const changes = { undo: [] as Change[], redo: [] as Change[] };
+  const [old, now] = [back!.value, forth!.value];
+  for (const key of new Set([...Object.keys(old), ...Object.keys(now)])) {
+    if (old[key] === now[key]) continue;
+    const path = [...forth!.path, key];
+    changes.redo.push(fieldChange(path, old, now, key));
+    changes.undo.unshift(fieldChange(path, now, old, key));
+  }
+  return changes;
+}
+
+function fieldChange(path: (string | number)[], from: Fields, to: Fields, key: string): Change {
+  const [a, b] = [from[key], to[key]];
+  if (!(key in to)) return { op: 'remove', path };
+  if (Array.isArray(a) && Array.isArray(b)) return splice(path, a, b);
+  return { op: key in from ? 'replace' : 'add', path, value: b };
+}
+
+/** What differs between two lists, from the first part that is not the same to the last. */
+function splice(path: (string | number)[], a: readonly unknown[], b: readonly unknown[]): Splice {
+  let at = 0;
+  while (at < a.length && at < b.length && a[at] === b[at]) at++;
+  let same = 0;
+  while (same < a.length - at && same < b.length - at && a[a.length - 1 - same] === b[b.length - 1 - same]) same++;
+  return { op: 'splice', path, at, remove: a.length - at - same, insert: b.slice(at, b.length - same) };
+}
+
+type Fields = Record<string, unknown>;
+
+function isPlain(value: unknown): value is Fields {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** About how many bytes some values take: eight a number or reference, sixteen more an object, two a character. */
+export function bytesOf(value: unknown): number {
+  if (typeof value === 'string') return 16 + 2 * value.length;
+  if (typeof value !== 'object' || value === null) return 8;
+  let bytes = 24;
+  for (const part of Object.values(value)) bytes += 8 + bytesOf(part);
+  return bytes;
+}

@@ -1,0 +1,140 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { demoSet } from '@/core/document/demo';
+import { idsFrom } from '@/core/document/hit';
+import { MAX_NAME, MAX_SLOTS } from '@/core/document/limits';
+import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
+import { patternAt, type BeatSet } from '@/core/document/set';
+import type { Track } from '@/core/document/track';
+import { copyOf, SLOTS_ADDED } from '@/core/edit/slots';
+import { clampTempo } from '@/core/time/tempo';
+import { undoStep } from './undoable';
+
+interface Kept {
+  place: PatternPlace;
+  pattern: Pattern;
+  /** Freely played, it brings its tempo. */
+  tempo?: number;
+}
+
+/** Ids from `firstId`, every second number, are free. */
+interface Copied {
+  place: PatternPlace;
+  to: number;
+  firstId: number;
+  /** What the step is called where it can be undone. */
+  label: string;
+}
+
+interface Swapped {
+  track: number;
+  slot: number;
+  to: number;
+}
+
+interface Renamed extends PatternPlace {
+  name: string;
+}
+
+interface Coloured extends PatternPlace {
+  colour: number;
+}
+
+/** Which patterns lie in which slots, and what they are called. */
+const slice = createSlice({
+  name: 'slots',
+  initialState: demoSet().set,
+  reducers: {
+    /** What was just played becomes a pattern. */
+    patternKept: {
+      reducer(set, { payload: { place, pattern, tempo } }: PayloadAction<Kept>) {
+        const patterns = set.tracks[place.track]?.patterns;
+        if (!patterns || place.slot > patterns.length || place.slot >= MAX_SLOTS) return;
+        patterns[place.slot] = pattern;
+        if (tempo !== undefined) set.tempo = clampTempo(tempo);
+      },
+      prepare: undoStep<Kept>('Keep'),
+    },
+    /** An empty slot gets an empty pattern. */
+    patternMade: {
+      reducer(set, { payload }: PayloadAction<PatternPlace>) {
+        made(set, payload);
+      },
+      prepare: undoStep<PatternPlace>('new pattern'),
+    },
+    /** A pattern is copied into another slot of its track, in the place of what is there. */
+    slotCopied: {
+      reducer(set, { payload: { place, to, firstId } }: PayloadAction<Copied>) {
+        const pattern = patternAt(set, place);
+        const patterns = set.tracks[place.track]?.patterns;
+        if (!pattern || !patterns || to > patterns.length || to >= MAX_SLOTS) return;
+        patterns[to] = copyOf(pattern, patterns, idsFrom(firstId));
+      },
+      prepare: undoStep<Copied>(({ label }) => label),
+    },
+    slotsSwapped: {
+      reducer(set, { payload: { track: id, slot, to } }: PayloadAction<Swapped>) {
+        const track = set.tracks[id];
+        if (!track || Math.max(slot, to) >= track.patterns.length) return;
+        const { patterns } = track;
+        [patterns[slot], patterns[to]] = [patterns[to] ?? null, patterns[slot] ?? null];
+        followPatterns(set, track, slot, to);
+      },
+      prepare: undoStep<Swapped>('swap'),
+    },
+    slotRenamed: {
+      reducer(set, { payload }: PayloadAction<Renamed>) {
+        const pattern = made(set, payload);
+        if (pattern && payload.name.trim() !== '') pattern.name = payload.name.trim().slice(0, MAX_NAME);
+      },
+      prepare: undoStep<Renamed>('name'),
+    },
+    slotColoured: {
+      reducer(set, { payload }: PayloadAction<Coloured>) {
+        const pattern = made(set, payload);
+        if (pattern) pattern.colour = payload.colour;
+      },
+      prepare: undoStep<Coloured>('colour'),
+    },
+    slotCleared: {
+      reducer(set, { payload: { track, slot } }: PayloadAction<PatternPlace>) {
+        const patterns = set.tracks[track]?.patterns;
+        if (patterns?.[slot]) patterns[slot] = null;
+      },
+      prepare: undoStep<PatternPlace>('clear slot'),
+    },
+    slotsAdded(set, { payload }: PayloadAction<{ track: number }>) {
+      const patterns = set.tracks[payload.track]?.patterns;
+      for (let i = 0; patterns && i < SLOTS_ADDED && patterns.length < MAX_SLOTS; i++) patterns.push(null);
+    },
+  },
+});
+
+/** The pattern of a slot; an empty one gets an empty pattern. */
+function made(set: BeatSet, { track, slot }: PatternPlace): Pattern | null {
+  const patterns = set.tracks[track]?.patterns;
+  if (!patterns || slot >= patterns.length) return null;
+  return (patterns[slot] ??= newPattern(slot, set.meter));
+}
+
+/** Sections and chains that name two slots follow the patterns when those change places. */
+function followPatterns(set: BeatSet, { id, chain }: Track, a: number, b: number): void {
+  const other = (slot: number) => (slot === a ? b : slot === b ? a : slot);
+  for (const section of set.sections) {
+    for (const part of section.parts) {
+      if (part.track === id && typeof part.plays === 'number') part.plays = other(part.plays);
+    }
+  }
+  for (const link of chain?.links ?? []) link.slot = other(link.slot);
+}
+
+export const {
+  patternKept,
+  patternMade,
+  slotCopied,
+  slotsSwapped,
+  slotRenamed,
+  slotColoured,
+  slotCleared,
+  slotsAdded,
+} = slice.actions;
+export const slotsReducer = slice.reducer;

@@ -1,0 +1,70 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { demoSet } from '@/core/document/demo';
+import type { BeatSet } from '@/core/document/set';
+import { trackStage, WAITING_STAGE, type Stage, type TrackStage } from '@/core/document/stage';
+import { trackAdded, trackDuplicated } from '@/store/tracksSlice';
+import { setLoaded, setOpened } from '@/store/openSlice';
+
+/** What the engine tells of one track. */
+export interface StageReport extends Partial<TrackStage> {
+  track: number;
+}
+
+/** What is being performed. The engine tells most of it; undo never touches it. */
+const slice = createSlice({
+  name: 'stage',
+  initialState: demoSet().stage,
+  reducers: {
+    /** The engine tells what plays on tracks, and which are muted and soloed. */
+    stageReported(stage, { payload }: PayloadAction<readonly StageReport[]>) {
+      for (const { track, ...told } of payload) stage.tracks[track] = { ...trackStage(stage, track), ...told };
+    },
+    /** A slot is opened: it is the one that its track is on. */
+    slotOpened(stage, { payload: { track, slot } }: PayloadAction<{ track: number; slot: number }>) {
+      stage.tracks[track] = { ...trackStage(stage, track), slot };
+    },
+    /** Pads and Steps turn to a track. */
+    trackShown(stage, { payload }: PayloadAction<number>) {
+      stage.shown = payload;
+    },
+  },
+  extraReducers: (builder) =>
+    builder
+      .addCase(setLoaded, (_, { payload }) => payload.stage)
+      .addCase(setOpened, (_, { payload }) => payload.stage)
+      .addCase(trackAdded, (stage, { payload }) => begun(stage, payload.id))
+      .addCase(trackDuplicated, (stage, { payload }) => begun(stage, payload.as)),
+});
+
+/** A new track waits, and is shown. */
+function begun(stage: Stage, track: number): void {
+  stage.tracks[track] = WAITING_STAGE;
+  stage.shown = track;
+}
+
+/**
+ * The stage after the document has changed: where a pattern that a track is on went to another slot, the track follows it, so
+ * that what is being performed goes on; a track that is gone is not shown.
+ */
+export function followed(stage: Stage, before: BeatSet, after: BeatSet): Stage {
+  if (before === after) return stage;
+  const tracks = { ...stage.tracks };
+  let moved = false;
+  for (const id of after.order) {
+    const [old, now] = [before.tracks[id]?.patterns, after.tracks[id]!.patterns];
+    const { slot } = trackStage(stage, id);
+    const pattern = old?.[slot];
+    if (!old || old === now || !pattern || now[slot] === pattern) continue;
+    const to = now.indexOf(pattern);
+    if (to < 0) continue;
+    tracks[id] = { ...trackStage(stage, id), slot: to };
+    moved = true;
+  }
+  const at = Math.max(0, before.order.indexOf(stage.shown) - 1);
+  const shown = after.tracks[stage.shown] ? stage.shown : after.order[Math.min(at, after.order.length - 1)]!;
+  if (!moved && shown === stage.shown) return stage;
+  return { shown, tracks };
+}
+
+export const { stageReported, slotOpened, trackShown } = slice.actions;
+export const stageReducer = slice.reducer;
