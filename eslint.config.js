@@ -2,7 +2,7 @@ const { defineConfig, globalIgnores } = require('eslint/config');
 const expo = require('eslint-config-expo/flat');
 const prettier = require('eslint-config-prettier/flat');
 
-/** Forbids imports of a layer, by regular expression. Arrows run app -> ui -> store -> audio -> core. */
+/** Forbids imports of a layer, by regular expression. Arrows run app -> ui -> instrument -> store and audio -> core. */
 const layer = (files, patterns, ignores = ['**/*.test.ts', '**/*.test.tsx']) => ({
   files,
   ignores,
@@ -10,6 +10,22 @@ const layer = (files, patterns, ignores = ['**/*.test.ts', '**/*.test.tsx']) => 
 });
 const upwards = (...names) =>
   names.map((name) => [`^(@/|(\\.\\./)+)${name}(/|$)`, `This layer knows nothing of ${name}/.`]);
+
+/** The rooms of src/core. Each imports only those before it. */
+const ROOMS = [
+  'time',
+  'quantize',
+  'document',
+  'sequence',
+  'edit',
+  'record',
+  'launch',
+  'generate',
+  'sound',
+  'protocol',
+  'engine',
+  'formats',
+];
 
 /** Packages that src/core may use: they need no browser, no React and no Node. */
 const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata', 'tonal'];
@@ -47,16 +63,29 @@ module.exports = defineConfig([
     files: ['jest.setup.js', '**/*.test.{ts,tsx}'],
     languageOptions: { globals: { jest: 'readonly', test: 'readonly', expect: 'readonly' } },
   },
-  layer(
-    ['src/core/**/*.ts'],
-    [
+  ...ROOMS.map((room, i) =>
+    layer(
+      [`src/core/${room}/**/*.ts`],
       [
-        `^(?!\\.{1,2}/)(?!(${CORE_PACKAGES.join('|')})$)`,
-        'src/core imports only itself and the packages named in eslint.config.js.',
+        [
+          `^(?!\\.{1,2}/)(?!(${CORE_PACKAGES.join('|')})$)`,
+          'src/core imports only itself and the packages named in eslint.config.js.',
+        ],
+        ...upwards('audio', 'workers', 'store', 'instrument', 'storage', 'ui', 'app'),
+        ...ROOMS.slice(i + 1).map((later) => [
+          `^(\\.\\./)+${later}(/|$)`,
+          `core/${room} knows nothing of core/${later}.`,
+        ]),
       ],
-      ...upwards('audio', 'workers', 'store', 'ui', 'app'),
-    ],
+      ['**/*.test.ts', '**/*.testing.ts'],
+    ),
   ),
+  {
+    // No file is a hall. Tables of data may be long.
+    files: ['src/**/*.{ts,tsx}', 'server/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}', 'src/core/sound/recipes.ts'],
+    rules: { 'max-lines': ['error', 400], 'import/no-cycle': ['error', { ignoreExternal: true }] },
+  },
   {
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
@@ -96,8 +125,10 @@ module.exports = defineConfig([
       ],
     },
   },
-  layer(['src/audio/**/*.ts'], upwards('workers', 'store', 'ui', 'app')),
-  layer(['src/workers/**/*.ts'], upwards('store', 'ui', 'app')),
-  layer(['src/store/**/*.ts'], upwards('workers', 'ui', 'app')),
+  layer(['src/audio/**/*.ts'], upwards('workers', 'store', 'instrument', 'storage', 'ui', 'app')),
+  layer(['src/workers/**/*.ts'], upwards('store', 'instrument', 'storage', 'ui', 'app')),
+  layer(['src/store/**/*.ts'], upwards('workers', 'audio', 'instrument', 'storage', 'ui', 'app')),
+  layer(['src/instrument/**/*.ts'], upwards('workers', 'ui', 'app')),
+  layer(['src/storage/**/*.ts'], upwards('workers', 'instrument', 'ui', 'app')),
   layer(['src/ui/**/*.{ts,tsx}'], upwards('audio', 'workers', 'app')),
 ]);

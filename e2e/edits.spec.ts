@@ -167,7 +167,9 @@ test('Moves are drawn, thinned out and erased; ridden while recording they are w
   const ridden = patternOf(await app.savedSet((s) => (patternOf(s).moves?.length ?? 0) > 0)).moves![0]!;
   expect(ridden).toMatchObject({ pad: 4, control: 'filter' });
   expect(ridden.points.every(({ tick }) => tick >= 0 && tick <= 3840)).toBe(true);
-  expect(ridden.points[ridden.points.length - 1]!.value).toBeGreaterThan(ridden.points[0]!.value);
+  // On a slow machine the ride goes over the loop's end: its highest value may lie before its lowest.
+  const values = ridden.points.map((point) => point.value);
+  expect(Math.max(...values) - Math.min(...values)).toBeGreaterThan(0.5);
   await expect(page.getByText('held')).toHaveCount(0); // let go, the pattern has it again
 });
 

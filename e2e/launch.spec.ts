@@ -2,7 +2,6 @@ import { tracksOf } from '@/core/document/set';
 import { demoSet, emptySet } from './support/sets';
 import { lanesOf } from '@/core/document/lanes';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { band, dropOn, openLaunch, says } from './support/launch';
@@ -431,34 +430,6 @@ test.describe('wide', () => {
     expect(Number(done[1]![2]) - Number(done[0]![2])).toBe(1);
   });
 });
-
-for (const [size, viewport] of [
-  ['phone', { width: 390, height: 844 }],
-  ['wide', { width: 1280, height: 800 }],
-] as const) {
-  // prettier-ignore
-  test.describe(size, () => {
-    test.use({ viewport });
-    test('Launch and its sheets: no accessibility violations, nothing too small to press, nothing overflows', async ({
-      app,
-      page,
-    }) => {
-      await openLaunch(app, demoSet());
-      await app.button('Section First Laps').click();
-      await app.play.click();
-      await app.button('Wheels Brake').click();
-      await expectUsable(page);
-      for (const key of ['Launching', 'Edit sections', 'Track settings Kerb']) {
-        await app.button(key).click();
-        await expect(page.getByRole('dialog')).toBeVisible();
-        // On a wide screen a sheet lies on none of the performer's keys.
-        if (size === 'wide') for (const name of ['Lift', 'Stop all', 'Launching']) await app.button(name).click({ trial: true });
-        await expectUsable(page);
-        await page.keyboard.press('Escape');
-      }
-    });
-  });
-}
 
 test('an empty set says what to do, and the first section is one touch', async ({ app }) => {
   await openLaunch(app, emptySet());

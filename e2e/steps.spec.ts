@@ -1,6 +1,4 @@
 import { demoSet, emptySet } from './support/sets';
-import AxeBuilder from '@axe-core/playwright';
-import { expectUsable } from './support/access';
 import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';
 import { cell, hitsOf, middle, openSheet, openSteps as open } from './support/steps';
@@ -207,26 +205,3 @@ test('keys: arrows go from cell to cell and scroll along, Enter fills and emptie
   await app.savedSet((s) => hits(s).length === 0);
   await expect(app.play).toBeVisible(); // Space went to the cell, not to the transport
 });
-
-for (const [name, viewport] of [
-  ['phone', { width: 390, height: 844 }],
-  ['wide', { width: 1280, height: 800 }],
-] as const) {
-  test.describe(name, () => {
-    test.use({ viewport });
-    for (const sheet of ['Edit', 'Length', 'Generate']) {
-      test(`${sheet}: no accessibility violations, nothing too small to press`, async ({ app, page }) => {
-        await open(app, demoSet());
-        await openSheet(app, sheet);
-        await expectUsable(page);
-      });
-    }
-
-    test('Steps has no accessibility violations and nothing overflows', async ({ app, page }) => {
-      await open(app, demoSet());
-      const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
-      expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
-    });
-  });
-}

@@ -10,7 +10,8 @@ const banner = 'const { Math, Float64Array, Float32Array, Number } = globalThis,
 
 module.exports = {
   canInstrument: false,
-  getCacheKey: (source, file) => createHash('sha1').update(own).update(version).update(file).update(source).digest('hex'),
+  getCacheKey: (source, file) =>
+    createHash('sha1').update(own).update(version).update(file).update(source).digest('hex'),
   process: (source, file) =>
     transformSync(source, {
       loader: file.endsWith('x') ? 'tsx' : 'ts',

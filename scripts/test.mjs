@@ -1,7 +1,10 @@
 // npm test: installs what is missing, then type check, lint, unit tests and browser tests. Ends with "N passed, N failed".
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { bin, build, inRoot, install, run } from './shared.mjs';
+import path from 'node:path';
+import { bin, build, inRoot, install, root, run } from './shared.mjs';
+
+const began = Date.now();
 
 /** Debian packages that the tests use, each with how to see that it is there. */
 const DEBIAN = [
@@ -49,20 +52,44 @@ count(...(run(bin('eslint'), ['.', '--max-warnings', '0']) ? [1, 0] : [0, 1]));
 
 heading('Unit tests');
 const unitFile = inRoot('test-results', 'unit.json');
-run(bin('jest'), ['--json', `--outputFile=${unitFile}`]);
+run(bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${unitFile}`]);
 const unit = report(unitFile);
 count(unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
 
-heading('Browser tests');
 await build();
-run(bin('playwright'), ['test']);
-const browser = report(inRoot('test-results', 'e2e.json'));
-count(
-  browser ? browser.stats.expected + browser.stats.flaky : 0,
-  browser ? browser.stats.unexpected + browser.errors.length : 1,
-);
+const browserTimes = [];
+let skipped = 0;
+for (const [part, what] of [
+  ['silent', 'Browser tests that look'],
+  ['sounding', 'Browser tests that listen'],
+]) {
+  heading(what);
+  run(bin('playwright'), ['test'], { E2E_PART: part });
+  const browser = report(inRoot('test-results', `e2e-${part}.json`));
+  count(browser?.stats.expected ?? 0, browser ? browser.stats.unexpected + browser.errors.length : 1);
+  skipped += browser?.stats.skipped ?? 0;
+  browserTimes.push(...timesOf(browser?.suites ?? []));
+}
 
-if (browser?.stats.flaky) console.log(`\n${browser.stats.flaky} browser tests passed only when tried again.`);
-const skipped = browser?.stats.skipped ?? 0;
+heading('Where the time goes');
+const unitTimes = (unit?.testResults ?? []).map(({ name, startTime, endTime }) => [
+  endTime - startTime,
+  path.relative(root, name),
+]);
+for (const [ms, name] of [...unitTimes, ...browserTimes].sort(([a], [b]) => b - a).slice(0, 20)) {
+  console.log(`${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`);
+}
+console.log(`${((Date.now() - began) / 60000).toFixed(1).padStart(6)} min in all`);
 console.log(`\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`);
 process.exit(failed === 0 ? 0 : 1);
+
+/** How long each browser test took, in ms, with its name. */
+function timesOf(suites) {
+  return suites.flatMap((suite) => [
+    ...(suite.specs ?? []).map((spec) => [
+      spec.tests.flatMap((test) => test.results).reduce((ms, result) => ms + result.duration, 0),
+      `${spec.file}: ${spec.title}`,
+    ]),
+    ...timesOf(suite.suites ?? []),
+  ]);
+}

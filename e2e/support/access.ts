@@ -2,8 +2,11 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect } from './app';
 
-/** Whatever is on the screen: nothing is too small to press, nothing overflows, and assistive technology can use it (axe). */
-export async function expectUsable(page: Page): Promise<void> {
+/**
+ * Whatever is on the screen: nothing is too small to press, nothing overflows, and assistive technology can use it (axe).
+ * @param part selector of what axe looks at; the whole page takes it half a minute, and is looked at once for each place
+ */
+export async function expectUsable(page: Page, part?: string): Promise<void> {
   const small = await page.evaluate(() =>
     [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap((element) => {
       const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
@@ -12,7 +15,15 @@ export async function expectUsable(page: Page): Promise<void> {
     }),
   );
   expect(small).toEqual([]);
+  await expectAccessible(page, part);
+}
+
+/** Nothing overflows, and axe finds nothing. */
+export async function expectAccessible(page: Page, part?: string): Promise<void> {
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
-  const { violations } = await new AxeBuilder({ page }).disableRules(['region']).analyze();
+  const axe = new AxeBuilder({ page }).disableRules(['region']);
+  const { violations } = await (part ? axe.include(part) : axe).analyze();
   expect(violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
 }
+
+export const DIALOG = '[role="dialog"]';

@@ -1,5 +1,4 @@
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
-import { LOOP_END } from '@/core/launch/launcher';
 import type { Instrument } from './instrument';
 import { pressLaunchPad, stopAll, storeSection, touchCard, touchMuteSolo, touchSection } from './launching';
 import { Performance } from './performance';
@@ -13,6 +12,7 @@ import { createStore } from '@/store/store';
 import { undone } from '@/store/undoable';
 import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
+import { LOOP_END } from '@/core/launch/launchRules';
 
 const BAR = 3840;
 

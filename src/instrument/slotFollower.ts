@@ -10,6 +10,9 @@ import { soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
 /** A change of more hits than this, or than a quarter of them, is told as a whole pattern. */
 const MOST_EDITS = 64;
 
+/** Length in ticks of a hit whose pad is still held. */
+const UNKNOWN_LENGTH = 1;
+
 type Recorded = Extract<EngineEvent, { kind: 'recorded' }>;
 
 /**
@@ -21,6 +24,9 @@ export class SlotFollower {
   private told: Pattern | null = null;
   /** The hits that the engine plays, by id. */
   private hits = new Map<number, SoundingHit>();
+  /** Ids of hits whose pads are still held, and of those that were told meanwhile: the engine may have known better how long. */
+  private readonly held = new Set<number>();
+  private readonly toldWhileHeld = new Set<number>();
 
   constructor(private readonly place: PatternPlace) {}
 
@@ -34,6 +40,7 @@ export class SlotFollower {
     for (const [other, hit] of this.hits) {
       if (hit.pad === pad && hit.tick === placed) this.hits.delete(other); // it gave way to the new one
     }
+    if (length === UNKNOWN_LENGTH) this.held.add(id);
     // The struck tick is not compared: it is the engine's own.
     this.hits.set(id, { id, pad, velocity, pitch, tick: placed, struck: NaN, length, odds: 1, roll: null });
   }
@@ -41,7 +48,10 @@ export class SlotFollower {
   /** The engine knows how long a hit was held. */
   released(id: number, length: number): void {
     const hit = this.hits.get(id);
-    if (hit) this.hits.set(id, { ...hit, length });
+    this.held.delete(id);
+    // A message that told its length may have crossed the pad's coming up: it is told again.
+    if (this.toldWhileHeld.delete(id)) this.hits.delete(id);
+    else if (hit) this.hits.set(id, { ...hit, length });
   }
 
   /**
@@ -68,6 +78,7 @@ export class SlotFollower {
     const sounding = pattern ? soundingHits(pattern) : [];
     const edit = pattern && isSameTape(pattern, told) ? this.edit(sounding) : null;
     this.hits = new Map(sounding.map((hit) => [hit.id, hit]));
+    if (!edit || edit.hits.length > 0) for (const id of this.held) this.toldWhileHeld.add(id);
     if (!edit) return [patternInstruction(this.place, pattern, seen)];
     return edit.removed.length + edit.hits.length > 0 ? [edit] : [];
   }

@@ -1,4 +1,4 @@
-import { applyPatches, produce, type Objectish, type Patch } from 'immer';
+import { produce, type Objectish, type Patch } from 'immer';
 
 /** In the place of some parts of a list come others. */
 interface Splice {
@@ -18,24 +18,40 @@ export interface RawStep {
   redo: readonly Patch[];
 }
 
+/**
+ * The document after some changes. What they bring is put in as the very object it was: Immer's own `applyPatches` would copy it,
+ * which costs time and memory, and one could no longer see that a pattern came back or went elsewhere.
+ */
 export function applyChanges<T extends Objectish>(document: T, changes: readonly Change[]): T {
-  let now = document;
-  for (const change of changes) {
-    now = isSplice(change) ? spliced(now, change) : (applyPatches(now, [change]) as T);
-  }
-  return now;
+  // One by one: what one has put in another may change.
+  return changes.reduce<T>(
+    (now, change) => (change.path.length === 0 ? ((change as Patch).value as T) : applied(now, change)),
+    document,
+  );
+}
+
+function applied<T extends Objectish>(document: T, change: Change): T {
+  return produce(document, (draft) => {
+    const path = isSplice(change) ? change.path : change.path.slice(0, -1);
+    let owner = draft as unknown as Owner;
+    for (const key of path) owner = owner[key] as Owner;
+    if (isSplice(change)) (owner as unknown as unknown[]).splice(change.at, change.remove, ...change.insert);
+    else applyPatch(owner, change.path[change.path.length - 1]!, change);
+  }) as T;
+}
+
+type Owner = Record<string | number, unknown>;
+
+/** One patch as Immer means it: in a list, to add and to remove make room and close it. */
+function applyPatch(owner: Owner | unknown[], key: string | number, { op, value }: Patch): void {
+  if (Array.isArray(owner) && op !== 'replace') {
+    owner.splice(Number(key), op === 'remove' ? 1 : 0, ...(op === 'add' ? [value] : []));
+  } else if (op === 'remove') delete (owner as Owner)[key];
+  else (owner as Owner)[key] = value;
 }
 
 function isSplice(change: Change): change is Splice {
   return change.op === 'splice';
-}
-
-function spliced<T extends Objectish>(document: T, { path, at, remove, insert }: Splice): T {
-  return produce(document, (draft) => {
-    let list: unknown = draft;
-    for (const key of path) list = (list as Record<string | number, unknown>)[key];
-    (list as unknown[]).splice(at, remove, ...insert);
-  }) as T;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, isDraft, original, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import type { Hit } from '@/core/document/hit';
 import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
@@ -43,7 +43,7 @@ function change(set: BeatSet, { track, slot }: PatternPlace, edit: (pattern: Pat
   const patterns = set.tracks[track]?.patterns;
   if (!patterns || slot >= patterns.length) return;
   const old = patterns[slot] ?? newPattern(slot, set.meter);
-  const plain = original(old) ?? old;
+  const plain = isDraft(old) ? original(old)! : old;
   const now = edit(plain);
   if (now !== plain) patterns[slot] = now;
 }

@@ -1,4 +1,4 @@
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { idsFrom } from '@/core/document/hit';
 import { MAX_NAME, MAX_SLOTS } from '@/core/document/limits';
@@ -76,7 +76,10 @@ const slice = createSlice({
         const track = set.tracks[id];
         if (!track || Math.max(slot, to) >= track.patterns.length) return;
         const { patterns } = track;
-        [patterns[slot], patterns[to]] = [patterns[to] ?? null, patterns[slot] ?? null];
+        // The very objects change places: by them one sees later that a pattern went elsewhere.
+        const [a, b] = [original(patterns)![slot] ?? null, original(patterns)![to] ?? null];
+        patterns[slot] = b;
+        patterns[to] = a;
         followPatterns(set, track, slot, to);
       },
       prepare: undoStep<Swapped>('swap'),

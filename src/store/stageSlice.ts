@@ -47,7 +47,7 @@ function begun(stage: Stage, track: number): void {
  * that what is being performed goes on; a track that is gone is not shown.
  */
 export function followed(stage: Stage, before: BeatSet, after: BeatSet): Stage {
-  if (before === after) return stage;
+  if (before === after && after.tracks[stage.shown]) return stage;
   const tracks = { ...stage.tracks };
   let moved = false;
   for (const id of after.order) {

@@ -17,7 +17,7 @@ const slices = combineReducers({
 /** What is being performed follows the document where it must. */
 const reducer: Reducer<ReturnType<typeof slices>> = (state, action) => {
   const next = slices(state, action);
-  if (!state || state.set.present === next.set.present) return next;
+  if (!state || (state.set.present === next.set.present && state.stage === next.stage)) return next;
   const stage = followed(next.stage, state.set.present, next.set.present);
   return stage === next.stage ? next : { ...next, stage };
 };

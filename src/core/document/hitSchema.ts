@@ -1,6 +1,5 @@
 import { IsIn, IsOptional, ValidateIf } from 'class-validator';
-import { PPQ } from '../time/ticks';
-import { FAR_TICKS, MAX_TICKS, MOST_PITCH, PADS } from './limits';
+import { FAR_TICKS, FARTHEST_PITCH, MAX_TICKS, MOST_NUDGE, PADS } from './limits';
 import { MOST_GLIDE, ROLL_STROKES } from './roll';
 import { SnapSchema, TreatedSchema } from './treatmentSchemas';
 import { Between, Part, Whole } from './validation';
@@ -20,8 +19,8 @@ export class HitSchema extends TreatedSchema {
   @Between(0, 1) velocity!: number;
   @ValidateIf((_, value) => value !== null) @Part(() => SnapSchema) snap!: SnapSchema | null;
   @IsOptional() @Whole(1, Number.MAX_SAFE_INTEGER) take?: number;
-  @IsOptional() @Between(-PPQ, PPQ) nudge?: number;
-  @IsOptional() @Between(-MOST_PITCH, MOST_PITCH) pitch?: number;
+  @IsOptional() @Between(-MOST_NUDGE, MOST_NUDGE) nudge?: number;
+  @IsOptional() @Between(-FARTHEST_PITCH, FARTHEST_PITCH) pitch?: number;
   @IsOptional() @Between(0, 1) odds?: number;
   @IsOptional() @Part(() => RollSchema) roll?: RollSchema;
 }

@@ -9,8 +9,11 @@ export const MAX_TRACKS = 16;
 export const MAX_HITS = 20000;
 export const LOOP_BARS = [1, 2, 4, 8] as const;
 
-/** Semitones by which a hit may differ from its sound. */
+/** Semitones by which an edit lets a hit differ from its sound. Another layout of notes may leave it further away. */
 export const MOST_PITCH = 24;
+export const FARTHEST_PITCH = 128;
+/** Ticks by which a hit may be nudged: beyond half the widest grid. */
+export const MOST_NUDGE = 3840;
 
 export const MAX_LINKS = 64;
 export const MAX_TIMES = 64;

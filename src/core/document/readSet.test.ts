@@ -174,7 +174,7 @@ describe('reading a stored set', () => {
     // Each of these makes one hit not fit: the fast way must see it as the slow one does.
     const wrong: Partial<Record<string, unknown>>[] = [
       { id: 0 }, { id: 1.5 }, { pad: -1 }, { tick: 1e10 }, { tick: NaN }, { length: -1 }, { velocity: 2 }, { velocity: '1' },
-      { snap: {} }, { snap: undefined }, { take: 0 }, { nudge: 5000 }, { pitch: 25 }, { odds: -0.1 }, { feel: 3 },
+      { snap: {} }, { snap: undefined }, { take: 0 }, { nudge: 5000 }, { pitch: 129 }, { odds: -0.1 }, { feel: 3 },
       { roll: { strokes: 2, over: 0, swell: 0, glide: 0 } }, { loudness: { level: 1 } },
     ]; // prettier-ignore
     for (const part of wrong) {

@@ -1,5 +1,6 @@
 import type { Control, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
+import { bounded } from './bounds';
 import { withPoints } from './editMoves';
 import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
 import { withValues, type ValueKind } from './values';
@@ -52,8 +53,13 @@ export const EDIT_LABELS: Record<Edit['kind'], string> = {
   moves: 'Moves',
 };
 
-/** The pattern after an edit. */
+/** The pattern after an edit, within the bounds of what can be stored. */
 export function edited(pattern: Pattern, edit: Edit): Pattern {
+  const now = apply(pattern, edit);
+  return now === pattern ? pattern : bounded(now);
+}
+
+function apply(pattern: Pattern, edit: Edit): Pattern {
   switch (edit.kind) {
     case 'paint':
       return { ...pattern, hits: [...pattern.hits, ...edit.hits] };

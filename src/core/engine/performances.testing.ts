@@ -1,7 +1,6 @@
 import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
 import { TONE_VOICES } from '../document/tones';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
-import { LOOP_END, type SectionPlan } from '../launch/launcher';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
 import { soundingHits } from '../sequence/soundingHits';
 import { REPEAT_RATES, gridTicks } from '../quantize/grid';
@@ -10,6 +9,7 @@ import { at, type Command, type Instruction } from '../protocol/commands';
 import { PADS } from '../document/limits';
 import type { Pattern } from '../document/pattern';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
+import { LOOP_END, type SectionPlan } from '../launch/launchRules';
 
 /** A performance that chance made: commands with their frames, and the sizes of the blocks that it is rendered in. */
 export interface Performance {

@@ -1,4 +1,4 @@
-import type { ChainPlan, SectionPlan } from './launcher';
+import type { ChainPlan, SectionPlan } from './launchRules';
 
 /**
  * For tests: what launching means, in the slowest and plainest way. It keeps the list of everything that was done and

@@ -2,9 +2,10 @@ import { Rig, hits } from '../engine/rig.testing';
 import { random } from '../random';
 import { framesPerTick } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
-import { LIFT, LOOP_END, type SectionPlan } from './launcher';
+import { LIFT } from './launcher';
 import { groupLine, pictureAt, type Deed, type Done, type World } from './launchModel.testing';
 import type { Instruction } from '../protocol/commands';
+import { LOOP_END, type SectionPlan } from './launchRules';
 
 const BAR = 3840;
 const BEAT = 960;

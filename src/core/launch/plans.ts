@@ -2,11 +2,11 @@ import { patternAt, type BeatSet } from '../document/set';
 import { windowOf } from '../sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
-import { LOOP_END, type ChainPlan, type SectionPlan, type Tapes } from './launcher';
 import { MAX_TRACKS } from '../document/limits';
 import type { Track } from '../document/track';
 import type { Section } from '../document/section';
 import type { Drop } from '../document/launching';
+import { LOOP_END, type ChainPlan, type SectionPlan, type Tapes } from './launchRules';
 
 /** What *Drop on* is in the launcher's terms: LOOP_END, or a step of song ticks, 0 for now. */
 export function dropTicks(drop: Drop, meter: Meter): number {

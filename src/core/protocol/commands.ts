@@ -1,8 +1,8 @@
 import type { KitId } from '../document/kits';
 import type { ToneVoice } from '../document/tones';
-import type { ChainPlan, SectionPlan } from '../launch/launcher';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
+import type { ChainPlan, SectionPlan } from '../launch/launchRules';
 
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;

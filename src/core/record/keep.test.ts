@@ -1,7 +1,7 @@
 import { random } from '../random';
 import { estimateBeat, type Onset, type Role } from '../quantize/estimateBeat';
 import { JustPlayed, type PlayedStroke } from './justPlayed';
-import { keptFrom, keptHits, onBeat, onSong } from './keep';
+import { barStart, keptFrom, keptHits, onBeat, onSong } from './keep';
 
 const BAR = 3840;
 const BEAT = 960;
@@ -129,4 +129,14 @@ test('kept hits lie where they were struck, an early one before the first step',
     [2, expect.closeTo(960, 9)],
   ]);
   expect(hits[0]).toMatchObject({ length: 192, velocity: 0.5, snap });
+});
+
+test('a grid that does not fit the bar is counted from each bar: quarters in 7/8', () => {
+  const bar = 3360;
+  expect(barStart(10070, bar, 960)).toBe(10080); // a hair before bar 4, on which it was meant
+  expect(barStart(10000, bar, 960)).toBe(10080);
+  expect(barStart(9700, bar, 960)).toBe(6720); // nearer to the last quarter of bar 3
+  expect(barStart(10090, bar, 960)).toBe(10080);
+  // Where it fits it is as ever: half a step before the line.
+  expect([3719, 3720].map((tick) => barStart(tick, 3840, 240))).toEqual([0, 3840]);
 });

@@ -42,18 +42,29 @@ export function keptFrom(
   const last = placed[placed.length - 1];
   const first = placed[0];
   if (!last || !first) return 0;
-  const barOf = (tick: number) => Math.floor(nearestLine(tick, grid) / barTicks) * barTicks;
+  const barOf = (tick: number) => barStart(tick, barTicks, grid);
   const firstBar = barOf(first.tick);
   let end: number;
   if (now !== null && now - last.tick < barTicks) {
     end = Math.floor((now + beatTicks) / barTicks) * barTicks;
   } else {
     const lastBar = barOf(last.tick);
-    const closes = placed.every(({ tick }) => barOf(tick) < lastBar || nearestLine(tick, grid) === lastBar);
+    const closes = placed.every(({ tick }) => barOf(tick) < lastBar || nearestLine(tick - lastBar, grid) === 0);
     end = closes ? lastBar : lastBar + barTicks;
   }
   end = Math.max(end, firstBar + barTicks);
   return Math.max(end - bars * barTicks, firstBar);
+}
+
+/**
+ * Start of the bar to which a stroke belongs, in ticks. Lines are counted from each bar's start, also where the grid does not
+ * fit the bar (quarters in 7/8): a stroke that is nearer to the next bar line than to the last line before it is that bar's.
+ * @example barStart(10070, 3360, 960) -> 10080
+ */
+export function barStart(tick: number, barTicks: number, grid: number): number {
+  const bar = Math.floor(tick / barTicks) * barTicks;
+  const lastLine = (Math.ceil(barTicks / grid) - 1) * grid;
+  return tick - bar >= (lastLine + barTicks) / 2 ? bar + barTicks : bar;
 }
 
 /**

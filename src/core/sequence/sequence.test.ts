@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { soundingHits } from './soundingHits';
+import { passOf, soundingHits } from './soundingHits';
 import { loopPosition } from './loopWindow';
 import { hitRows, HIT } from './hitRows';
 import { PatternPlayer } from './patternPlayer';
@@ -59,6 +59,13 @@ describe('what a pattern plays', () => {
       }),
     );
   });
+});
+
+test('two pads a 64th of a tick apart are two hits, and neither covers the other', () => {
+  const hit = (id: number, pad: number, tick: number) => ({ id, pad, tick, length: 1, velocity: 1, snap: null });
+  const pattern = { name: 'p', length: 3840, hits: [hit(1, 1, 10), hit(2, 0, 10 + 1 / 64)] };
+  expect(soundingHits(pattern).map((h) => h.id)).toEqual([1, 2]);
+  expect(passOf(pattern).covered).toEqual([]);
 });
 
 describe('a track that plays', () => {

@@ -1,3 +1,4 @@
+import { PADS } from '../document/limits';
 import { treatedVelocity } from '../document/loudness';
 import { mod } from '../time/ticks';
 import { placedTick } from '../quantize/place';
@@ -57,17 +58,18 @@ export function soundingHits(pattern: Pattern): SoundingHit[] {
 }
 
 function makePass(pattern: Pattern): Pass {
-  const byPlace = new Map<number, SoundingHit>();
+  /** For each pad, what holds each tick. */
+  const byPad = Array.from({ length: PADS }, () => new Map<number, SoundingHit>());
   const covered: SoundingHit[] = [];
   for (const hit of pattern.hits) {
     const placed = place(hit, pattern);
     if (!placed) continue;
-    const key = placed.tick * 64 + placed.pad;
-    const before = byPlace.get(key);
+    const byTick = byPad[placed.pad]!;
+    const before = byTick.get(placed.tick);
     if (before) covered.push(before);
-    byPlace.set(key, placed);
+    byTick.set(placed.tick, placed);
   }
-  return { sounding: [...byPlace.values()].sort(inTime), covered: covered.sort(inTime) };
+  return { sounding: byPad.flatMap((byTick) => [...byTick.values()]).sort(inTime), covered: covered.sort(inTime) };
 }
 
 const inTime = (a: SoundingHit, b: SoundingHit) => a.tick - b.tick || a.pad - b.pad;

@@ -1,0 +1,73 @@
+import { DIALOG, expectAccessible, expectUsable } from './support/access';
+import { expect, test } from './support/app';
+import { openLaunch } from './support/launch';
+import { demoSet } from './support/sets';
+import { openSheet, openSteps } from './support/steps';
+
+/** Every place and every sheet: nothing is too small to press, nothing overflows, and assistive technology can use it. */
+for (const [size, viewport] of [
+  ['phone', { width: 390, height: 844 }],
+  ['wide', { width: 1280, height: 800 }],
+] as const) {
+  test.describe(size, () => {
+    test.use({ viewport });
+
+    test('Pads, in both themes, and the setup', async ({ app, page }) => {
+      await app.open();
+      for (const theme of ['Dark', 'Light']) {
+        await app.button('Setup').click();
+        const choice = page
+          .getByRole('button', { name: theme, exact: true })
+          .or(page.getByRole('radio', { name: theme }));
+        await choice.first().click();
+        await expectAccessible(page, DIALOG);
+        await page.keyboard.press('Escape');
+        await expect(app.button('Close setup')).toHaveCount(0);
+        await expectAccessible(page);
+      }
+    });
+
+    test('the sheets of Pads', async ({ app, page }) => {
+      await app.open();
+      for (const pad of [1, 3, 5, 5, 1]) await app.pad(pad).click();
+      for (const sheet of ['Feel', 'Takes', 'Keep', 'Latency check', 'Moves', 'Patterns']) {
+        if (sheet === 'Latency check') await app.button('Setup').click();
+        await app.button(sheet).click();
+        const dialog = page.getByRole('dialog', { name: sheet });
+        await expect(dialog).toBeVisible();
+        if (size === 'wide') await expect(app.pad(1)).toBeInViewport(); // pads stay free to be played
+        await expectUsable(page, DIALOG);
+        await page.keyboard.press('Escape');
+        await expect(dialog).toHaveCount(0);
+      }
+    });
+
+    test('Steps and its sheets', async ({ app, page }) => {
+      await openSteps(app, demoSet());
+      await expectAccessible(page);
+      for (const sheet of ['Edit', 'Length', 'Generate']) {
+        await openSheet(app, sheet);
+        await expectUsable(page, DIALOG);
+        await page.keyboard.press('Escape');
+        await expect(page.getByRole('dialog')).toHaveCount(0);
+      }
+    });
+
+    test('Launch and its sheets', async ({ app, page }) => {
+      await openLaunch(app, demoSet());
+      await app.button('Section First Laps').click();
+      await app.play.click();
+      await app.button('Wheels Brake').click();
+      await expectUsable(page);
+      for (const key of ['Launching', 'Edit sections', 'Track settings Kerb']) {
+        await app.button(key).click();
+        await expect(page.getByRole('dialog')).toBeVisible();
+        // On a wide screen a sheet lies on none of the performer's keys.
+        const keys = size === 'wide' ? ['Lift', 'Stop all', 'Launching'] : [];
+        for (const name of keys) await app.button(name).click({ trial: true });
+        await expectUsable(page, DIALOG);
+        await page.keyboard.press('Escape');
+      }
+    });
+  });
+}

@@ -1,0 +1,56 @@
+import { Engine } from '@/core/engine/engine';
+import { TrackRack } from '@/core/engine/trackRack';
+import { at, NOW, type Instruction } from '@/core/protocol/commands';
+import { decodeEvents } from '@/core/protocol/events';
+import { HIT } from '@/core/sequence/hitRows';
+import type { EngineHost, MakeHost } from './instrument';
+
+type OnEvents = Parameters<MakeHost>[1];
+
+/** For tests: the engine itself, run by hand in the place of the audio thread. Time stamps are its frames. */
+export class HostInNode implements EngineHost {
+  readonly engine = new Engine(48000);
+  readonly sampleRate = 48000;
+  /** All that the page has sent, a list a message. */
+  readonly sent: (readonly Instruction[])[] = [];
+  private onEvents: OnEvents = () => undefined;
+
+  /** Hand it to `new Instrument(store, host.make)`. */
+  readonly make: MakeHost = (_onState, onEvents) => {
+    this.onEvents = onEvents;
+    return this;
+  };
+
+  start = async () => undefined;
+  unlock = () => undefined;
+  frameHeard = (timeStamp: number) => timeStamp;
+  engineFrameHeard = (timeStamp: number) => timeStamp;
+
+  sendAll(instructions: readonly Instruction[]): void {
+    if (instructions.length === 0) return;
+    this.sent.push(instructions);
+    for (const instruction of instructions) this.engine.post(at(NOW, instruction));
+  }
+
+  /** Renders so many frames, in quanta, and hands over what the engine tells after each. */
+  run(frames: number): void {
+    const [left, right] = [new Float32Array(128), new Float32Array(128)];
+    for (let done = 0; done < frames; done += 128) {
+      this.engine.process(left, right);
+      if (this.engine.events.length > 0) this.onEvents(decodeEvents(this.engine.events.drain()));
+    }
+  }
+
+  /** What has been sent of one kind. */
+  of<T extends Instruction['type']>(type: T): Extract<Instruction, { type: T }>[] {
+    return this.sent.flat().filter((i): i is Extract<Instruction, { type: T }> => i.type === type);
+  }
+
+  /** The hits that the engine plays in a slot: id, placed tick, velocity and length of each. */
+  hitsIn(track: number, slot: number): number[][] {
+    const rack = this.engine['parts'].find((part) => part instanceof TrackRack) as TrackRack;
+    const hits = rack.tracks[track]!.slots[slot]?.hits;
+    const fields = [HIT.ID, HIT.TICK, HIT.VELOCITY, HIT.LENGTH];
+    return Array.from({ length: hits?.count ?? 0 }, (_, i) => fields.map((field) => hits!.get(i, field)));
+  }
+}

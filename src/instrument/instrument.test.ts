@@ -1,0 +1,211 @@
+import fc from 'fast-check';
+import { newSet } from '@/core/document/create';
+import { demoSet } from '@/core/document/demo';
+import type { Hit } from '@/core/document/hit';
+import { patternAt, type OpenSet } from '@/core/document/set';
+import { FIRST_STAGE, WAITING_STAGE } from '@/core/document/stage';
+import { newTrack } from '@/core/document/track';
+import type { Edit } from '@/core/edit/edit';
+import { arraysOf } from '@/core/protocol/commands';
+import { soundingHits } from '@/core/sequence/soundingHits';
+import { setLoaded } from '@/store/openSlice';
+import { edited, treatmentSet } from '@/store/patternsSlice';
+import { selectPattern, selectSet, selectSlot } from '@/store/selectors';
+import { slotsSwapped } from '@/store/slotsSlice';
+import { slotOpened } from '@/store/stageSlice';
+import { createStore } from '@/store/store';
+import { trackDuplicated } from '@/store/tracksSlice';
+import { redone, undone } from '@/store/undoable';
+import { HostInNode } from './engineHost.testing';
+import { Instrument } from './instrument';
+
+const BEAT = 24000; // frames of a quarter at 120 BPM
+const hit = (id: number, tick: number, pad = 0): Hit => ({ id, pad, tick, length: 100, velocity: 0.5, snap: { grid: 240, strength: 1 } }); // prettier-ignore
+
+/** One track whose first pattern holds these hits. */
+function setOf(hits: Hit[], slots = 1): OpenSet {
+  const patterns = Array.from({ length: slots }, (_, i) => ({
+    name: `p${i}`,
+    length: 3840,
+    hits: i === 0 ? hits : [],
+  }));
+  return { set: newSet('Test', 120, [newTrack('T', 0, patterns)]), stage: { shown: 0, tracks: { 0: FIRST_STAGE } } };
+}
+
+async function rig(open: OpenSet = setOf([])) {
+  const store = createStore();
+  store.dispatch(setLoaded(open));
+  const host = new HostInNode();
+  const instrument = new Instrument(store, host.make);
+  await instrument.start();
+  host.run(256);
+  return { store, host, instrument };
+}
+
+/** What the document says of the hits of a slot, as `HostInNode.hitsIn` gives them. */
+const documentHits = (store: ReturnType<typeof createStore>, track = 0, slot = 0) => {
+  const pattern = patternAt(selectSet(store.getState()), { track, slot });
+  return pattern ? soundingHits(pattern).map((h) => [h.id, h.tick, h.velocity, h.length]) : [];
+};
+const rounded = (rows: number[][]) =>
+  rows.map((row) => row.map((x) => Math.round(x * 1e6) / 1e6)).sort((a, b) => a[0]! - b[0]!);
+
+/** Plays and records from the top. */
+function record({ host, instrument }: Awaited<ReturnType<typeof rig>>): void {
+  instrument.toggleRecord();
+  instrument.play();
+  host.run(256);
+}
+
+test('what is played while recording lies in the document and in the engine, and is not sent back', async () => {
+  const all = await rig();
+  const { store, host, instrument } = all;
+  store.dispatch({ type: 'none' });
+  record(all);
+  host.run(4 * BEAT); // the count-in
+  host.sent.length = 0;
+  for (const pad of [0, 2, 0]) {
+    instrument.padDown(pad, 0.8, host.engine.frame, 'touch');
+    host.run(5000);
+    instrument.padUp(pad, host.engine.frame, 'touch');
+    host.run(7000);
+  }
+  expect(selectPattern(store.getState()).hits).toHaveLength(3);
+  expect(selectPattern(store.getState()).hits.every((h) => h.length > 100 && h.take === 1)).toBe(true);
+  expect(rounded(host.hitsIn(0, 0))).toEqual(rounded(documentHits(store)));
+  expect(host.sent.flat().filter((i) => /pattern/.test(i.type))).toEqual([]);
+  store.dispatch(undone());
+  expect(host.of('patternEdit')[0]!.removed).toHaveLength(3);
+  host.run(256);
+  expect(host.hitsIn(0, 0)).toEqual([]);
+});
+
+test('one edit of a pattern of 5,000 hits posts less than 1 KB, and so does undoing it', async () => {
+  const hits = Array.from({ length: 5000 }, (_, i) => ({ ...hit(2 * i + 1, (i * 3840) / 5000, i % 16), snap: null }));
+  const { store, host } = await rig(setOf(hits));
+  host.sent.length = 0;
+  store.dispatch(edited({ place: { track: 0, slot: 0 }, edit: { kind: 'values', of: 'velocity', values: [[4001, 0.9]], over: 240 } })); // prettier-ignore
+  store.dispatch(undone());
+  expect(host.of('pattern')).toEqual([]);
+  for (const instruction of host.of('patternEdit')) {
+    expect(arraysOf(instruction).reduce((sum, array) => sum + array.byteLength, 0)).toBeLessThan(1024);
+  }
+  expect(host.of('patternEdit')).toHaveLength(2);
+  host.run(256);
+  expect(rounded(host.hitsIn(0, 0))).toEqual(rounded(documentHits(store)));
+});
+
+test('whatever is played, edited, treated and undone: the engine plays what the document says', async () => {
+  const ids = fc.uniqueArray(fc.integer({ min: 1, max: 30 }), { maxLength: 5 });
+  const edits: fc.Arbitrary<Edit> = fc.oneof(
+    ids.map((some): Edit => ({ kind: 'erase', ids: some })),
+    fc.tuple(ids, fc.integer({ min: -900, max: 900 })).map(([some, ticks]): Edit => ({ kind: 'move', ids: some, ticks, lanes: 1 })), // prettier-ignore
+    fc.integer({ min: 1, max: 8 }).map((sixteenths): Edit => ({ kind: 'length', length: sixteenths * 480 })),
+    ids.map((some): Edit => ({ kind: 'values', of: 'roll', values: some.map((id) => [id, 3]), over: 240 })),
+  );
+  const act = fc.oneof(
+    edits.map((edit) => ({ do: 'edit' as const, edit })),
+    fc.nat(15).map((pad) => ({ do: 'strike' as const, pad })),
+    fc.constantFrom(120, 240, 480).map((grid) => ({ do: 'feel' as const, grid })),
+    fc.constant({ do: 'undo' as const }),
+    fc.constant({ do: 'redo' as const }),
+  );
+  await fc.assert(
+    fc.asyncProperty(fc.array(act, { minLength: 1, maxLength: 14 }), fc.integer({ min: 500, max: 9000 }), async (acts, gap) => {
+      const all = await rig(setOf([hit(1, 5), hit(3, 950, 2), hit(5, 1930, 4), hit(7, 3835, 2)]));
+      const { store, host, instrument } = all;
+      record(all);
+      host.run(4 * BEAT);
+      for (const what of acts) {
+        const place = { track: 0, slot: 0 };
+        if (what.do === 'edit') store.dispatch(edited({ place, edit: what.edit }));
+        else if (what.do === 'feel') store.dispatch(treatmentSet({ place, scope: { kind: 'pattern' }, treatment: { feel: { grid: what.grid, strength: 1 } } }));
+        else if (what.do === 'undo') store.dispatch(undone());
+        else if (what.do === 'redo') store.dispatch(redone());
+        else instrument.padDown(what.pad, 0.7, host.engine.frame, 'touch');
+        host.run(gap);
+        if (what.do === 'strike') instrument.padUp(what.pad, host.engine.frame, 'touch');
+      }
+      instrument.stop();
+      host.run(1024);
+      expect(rounded(host.hitsIn(0, 0))).toEqual(rounded(documentHits(store)));
+    }),
+    { numRuns: 60 },
+  );
+}); // prettier-ignore
+
+test('a large set goes over in portions, what plays first; a pattern that is launched is told before its turn', async () => {
+  const open = setOf([hit(1, 0)]);
+  const track = open.set.tracks[0]!;
+  const full = Array.from({ length: 256 }, (_, slot) => ({ name: `p${slot}`, length: 3840, hits: [hit(1000 + 2 * slot, 0)] }));
+  for (let id = 0; id < 16; id++) open.set.tracks[id] = { ...track, id, patterns: full.map((p, slot) => ({ ...p, hits: [hit(10000 * id + 2 * slot + 1, 0)] })) }; // prettier-ignore
+  open.set.order = Array.from({ length: 16 }, (_, id) => id);
+  open.stage = { shown: 0, tracks: Object.fromEntries(open.set.order.map((id) => [id, id === 3 ? { ...FIRST_STAGE, slot: 7 } : WAITING_STAGE])) }; // prettier-ignore
+  const { host, instrument } = await rig(open);
+  const first = host.sent[host.sent.findIndex((message) => message.some((i) => i.type === 'pattern'))]!;
+  expect(first.filter((i) => i.type === 'pattern').map((i) => [i.track, i.slot])).toContainEqual([3, 7]);
+  instrument.perform({ type: 'launch', track: 9, slot: 200, on: 0, inPlace: false });
+  const launched = host.sent.findIndex((message) => message.some((i) => i.type === 'launch' && i.slot === 200));
+  const told = host.sent.findIndex((message) => message.some((i) => i.type === 'pattern' && i.track === 9 && i.slot === 200));
+  expect(told).toBeGreaterThanOrEqual(0);
+  expect(told).toBeLessThan(launched);
+  host.run(48000 * 4);
+  expect(Math.max(...host.sent.map((message) => message.filter((i) => i.type === 'pattern').length))).toBeLessThanOrEqual(64);
+  expect(new Set(host.of('pattern').map((i) => `${i.track} ${i.slot}`)).size).toBe(16 * 256);
+}); // prettier-ignore
+
+test('undo of a copied track, after another was launched, muted and turned to: they play on as they are', async () => {
+  const { store, host, instrument } = await rig(demoSet());
+  store.dispatch(trackDuplicated({ track: 1, as: 4, firstId: instrument.reserveIds(500) }));
+  instrument.play();
+  host.run(1024);
+  instrument.perform({ type: 'launch', track: 3, slot: 1, on: 0, inPlace: false });
+  instrument.perform({ type: 'muteSolo', track: 3, mute: 1, solo: -1, on: 0 });
+  host.run(4096);
+  const before = store.getState().stage.tracks[3];
+  expect(before).toEqual({ slot: 1, stopped: false, mute: true, solo: false });
+  host.sent.length = 0;
+  store.dispatch(undone());
+  host.run(4096);
+  expect(store.getState().stage.tracks[3]).toEqual(before);
+  const touched = host.sent
+    .flat()
+    .filter((i) => i.type === 'launch' || i.type === 'muteSolo' || i.type === 'removeTrack');
+  expect(touched.map((i) => [i.type, 'track' in i && i.track])).toEqual([['removeTrack', 4], ['muteSolo', 4]]); // prettier-ignore
+});
+
+test('patterns that change places while one plays: it plays on from its new slot, and back from its old one', async () => {
+  const { store, host, instrument } = await rig(setOf([hit(1, 0), hit(3, 960)], 3));
+  instrument.play();
+  host.run(1024);
+  store.dispatch(slotsSwapped({ track: 0, slot: 0, to: 2 }));
+  host.run(1024);
+  expect([selectSlot(store.getState()), host.hitsIn(0, 2).length]).toEqual([2, 2]);
+  store.dispatch(undone());
+  host.run(1024);
+  expect([selectSlot(store.getState()), host.hitsIn(0, 0).length]).toEqual([0, 2]);
+});
+
+test('an empty slot that a track is on can be recorded into: the pattern comes to be with its first hit', async () => {
+  const all = await rig(setOf([hit(1, 0)]));
+  const { store, host, instrument } = all;
+  store.dispatch(slotOpened({ track: 0, slot: 4 }));
+  record(all);
+  host.run(4 * BEAT + 3000);
+  instrument.padDown(2, 0.5, host.engine.frame, 'touch');
+  host.run(2048);
+  expect(selectSet(store.getState()).tracks[0]!.patterns[4]).toMatchObject({ name: 'Pattern 5', length: 3840 });
+  expect(selectPattern(store.getState()).hits).toHaveLength(1);
+  expect(rounded(host.hitsIn(0, 4))).toEqual(rounded(documentHits(store, 0, 4)));
+});
+
+test('a gesture that began on one pattern ends on it, whatever is launched meanwhile', async () => {
+  const { store, instrument } = await rig(setOf([hit(1, 0)], 2));
+  const draw = (id: number) => store.dispatch(edited({ place: instrument.placeOf('drag 1'), edit: { kind: 'paint', hits: [hit(id, 240)] }, gesture: 'drag 1' })); // prettier-ignore
+  draw(101);
+  store.dispatch(slotOpened({ track: 0, slot: 1 }));
+  draw(103);
+  const { patterns } = selectSet(store.getState()).tracks[0]!;
+  expect(patterns.map((pattern) => pattern?.hits.length ?? 0).slice(0, 2)).toEqual([3, 0]);
+  expect(instrument.placeOf()).toEqual({ track: 0, slot: 1 });
+});
