@@ -1,5 +1,6 @@
 import { Engine } from '@/core/engine/engine';
-import { at, NOW } from '@/core/protocol/commands';
+import { CHAIN } from '@/core/launch/launchState';
+import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import { hitRows } from '@/core/sequence/hitRows';
 
 const RATE = 48000;
@@ -38,8 +39,29 @@ function load(voices: number, seconds: number, each: (ms: number) => void): numb
   return rang / quanta;
 }
 
+/** One run of the renderer: times real time, voices that rang, and the speed of plain arithmetic in the same process. */
+export interface RenderRun {
+  speed: number;
+  rang: number;
+  calibration: number;
+}
+
+/** Millions of steps of plain arithmetic a ms: what the speed of this machine, in this process, is measured by. */
+export function calibrate(): number {
+  const STEPS = 30e6;
+  let x = 0.5;
+  const step = () => {
+    for (let i = 0; i < STEPS; i++) x = x * 0.999 + 0.0007 - x * x * 1e-6;
+  };
+  step();
+  const start = performance.now();
+  step();
+  const ms = performance.now() - start;
+  return STEPS / 1e6 / ms + (x > 1e9 ? 1 : 0);
+}
+
 /** How many times faster than real time the whole graph renders with about that many voices, and how many rang. */
-export function renderSpeed(voices: number): { speed: number; rang: number } {
+export function renderSpeed(voices: number): Omit<RenderRun, 'calibration'> {
   let ms = 0;
   const rang = load(voices, SECONDS, (quantum) => (ms += quantum));
   return { speed: (SECONDS * 1000) / ms, rang };
@@ -54,39 +76,41 @@ export function quantumCost(): { p50: number; p99: number } {
   return { p50: share(0.5), p99: share(0.99) };
 }
 
-/** Bytes of garbage a quantum while a loop plays and its events are handed over as the audio thread does. */
+/**
+ * Bytes of garbage that `process()` makes a quantum with everything on: patterns with rolls, odds and
+ * Moves in a loop window, note repeat that is recorded, chains, launches, Lift.
+ */
 export function allocation(): number {
   const engine = new Engine(RATE);
   const left = new Float32Array(QUANTUM);
   const right = new Float32Array(QUANTUM);
-  // Rolls and odds among them, in a loop window.
   const roll = { strokes: 4, over: 240, swell: 0.5, glide: -3 };
   const hits = Array.from({ length: 16 }, (_, i) => {
     const more = i % 4 === 3 ? { roll, odds: 0.7, pitch: 2 } : { roll: null, odds: 1, pitch: 0 };
     return { tick: i * 240, struck: i * 240, pad: i % 4, velocity: 0.8, length: 120, id: i + 1, ...more };
   });
-  engine.post(
-    at(NOW, {
-      type: 'pattern',
-      track: 0,
-      slot: 0,
-      revision: 0,
-      length: 3840,
-      seen: 0,
-      hits: hitRows(hits),
-      feels: null,
-    }),
-  );
-  engine.post(at(NOW, { type: 'loopWindow', track: 0, slot: 0, start: 960, length: 1920, on: 0 }));
-  engine.post(
-    at(NOW, { type: 'moves', track: 0, slot: 0, revision: 0, points: new Float64Array([1, 2, 0, -2, 3840, 0]) }),
-  );
-  engine.post(at(NOW, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }));
-  engine.post(at(NOW, { type: 'play', startTick: 0, countInTicks: 0 }));
+  const tell = (...instructions: Instruction[]) => {
+    for (const instruction of instructions) engine.post(at(NOW, instruction));
+  };
+  for (let track = 0; track < TRACKS; track++) {
+    for (let slot = 0; slot < 2; slot++) {
+      tell({ type: 'pattern', track, slot, revision: 0, length: 3840, seen: 0, hits: hitRows(hits), feels: null });
+    }
+    tell({ type: 'loopWindow', track, slot: 0, start: 960, length: 1920, on: 0 });
+    tell({ type: 'moves', track, slot: 0, revision: 0, points: new Float64Array([1, 2, 0, -2, 3840, 0]) });
+    // The launcher changes patterns by itself, so that no command is needed to keep it busy.
+    const links = [{ slot: 0, times: 1 }, { slot: 1, times: 1 }]; // prettier-ignore
+    tell({ type: 'chain', track, chain: { links, again: true } });
+    tell({ type: 'launch', track, slot: CHAIN, on: 0, inPlace: false });
+  }
+  tell({ type: 'record', on: true, session: 1 }, { type: 'noteRepeat', on: true, latch: true });
+  tell({ type: 'play', startTick: 0, countInTicks: 0 }, { type: 'lift', held: true, on: 0 });
+  for (let pad = 8; pad < 12; pad++)
+    tell({ type: 'padDown', track: 0, pad, velocity: 0.8, heard: NaN, id: 2 * pad + 1 });
   const run = (quanta: number) => {
     for (let i = 0; i < quanta; i++) {
       engine.process(left, right, QUANTUM);
-      if (engine.events.length > 0) engine.events.drain();
+      engine.events.clear(); // to hand them over takes one array a message
     }
   };
   const collect = (globalThis as { gc?: () => void }).gc ?? (() => undefined);

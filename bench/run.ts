@@ -1,4 +1,6 @@
-import { execSync } from 'node:child_process';
+import { writeSet } from '@/core/document/readSet';
+import { FIRST_STAGE } from '@/core/document/stage';
+import { execFileSync, execSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import express from 'express';
@@ -8,7 +10,7 @@ import { renderLoop } from '@/core/engine/offline';
 import type { BeatSet } from '@/core/document/set';
 import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
-import { allocation, quantumCost, renderSpeed } from './engineLoad';
+import { allocation, calibrate, quantumCost, renderSpeed, type RenderRun } from './engineLoad';
 import { newTrack } from '@/core/document/track';
 import { demoSet } from '@/core/document/demo';
 
@@ -36,23 +38,31 @@ function steal(): string {
   return `${share.toFixed(0)} % stolen`;
 }
 
+/** What offline rendering must reach, as a multiple of the calibration loop: 0.95 of what was measured when it was set. */
+const RENDER_BARS: Record<number, number> = { 16: 310, 64: 195 };
+
+/**
+ * Renders with so many voices in a process of its own, after a warm-up: V8 may leave the checks of typed arrays in a loop of one
+ * process and not of the next, a difference of two.
+ */
+function freshProcess(voices: number): RenderRun {
+  const self = fileURLToPath(import.meta.url);
+  return JSON.parse(
+    execFileSync(process.execPath, [...process.execArgv, self, `--render=${voices}`]).toString(),
+  ) as RenderRun;
+}
+
 function engineRows() {
   steal();
-  for (const [voices, bar] of [
-    [16, 20],
-    [64, 10],
-  ] as const) {
-    let rang = 0;
-    const speed = five(() => {
-      const measured = renderSpeed(voices);
-      rang = measured.rang;
-      return measured.speed;
-    });
+  for (const voices of [16, 64]) {
+    const runs = Array.from({ length: 5 }, () => freshProcess(voices));
+    const ratios = runs.map(({ speed, calibration }) => speed / calibration).sort((a, b) => a - b);
+    const bar = RENDER_BARS[voices]!;
     row(
-      `offline render, 16 pads x 4 tracks, ${rang.toFixed(0)} voices, median of five`,
-      `${speed.toFixed(1)} x real time (${steal()})`,
-      `>= ${bar} x`,
-      speed >= bar,
+      `offline render, 16 pads x 4 tracks, ${runs[0]!.rang.toFixed(0)} voices: times real time to a million steps of plain arithmetic a ms, five fresh processes`,
+      `median ${ratios[2]!.toFixed(1)}, ${ratios[0]!.toFixed(1)} to ${ratios[4]!.toFixed(1)}; ${median(runs.map((r) => r.speed)).toFixed(1)} x real time (${steal()})`,
+      `>= ${bar}`,
+      ratios[2]! >= bar,
     );
   }
   const set = demoSet().set;
@@ -71,7 +81,7 @@ function engineRows() {
     p50 <= 20 && p99 <= 40,
   );
   const bytes = allocation();
-  row('garbage made in process() and on its way out', `${bytes.toFixed(0)} bytes a quantum`, '< 100', bytes < 100);
+  row('garbage made in process() with everything on', `${bytes.toFixed(0)} bytes a quantum`, '< 100', bytes < 100);
 }
 
 const HERE = path.dirname(fileURLToPath(import.meta.url));
@@ -199,7 +209,10 @@ async function storeSet(page: Page, base: string, set: BeatSet): Promise<void> {
           transaction.oncomplete = () => done(request.result.close());
         };
       }),
-    JSON.stringify(set),
+    writeSet({
+      set,
+      stage: { shown: set.order[0]!, tracks: Object.fromEntries(set.order.map((id) => [id, FIRST_STAGE])) },
+    }),
   );
 }
 
@@ -236,21 +249,29 @@ async function launchRow(browser: Browser, base: string) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   const set = demoSet().set;
   set.sections = [];
-  set.tracks = Array.from({ length: 16 }, (_, channel) => ({
+  set.tracks = Array.from({ length: 16 }, (_, id) => ({
     ...newTrack(
-      `Track ${channel + 1}`,
-      channel % 8,
+      `Track ${id + 1}`,
+      id % 8,
       Array.from({ length: 16 }, (__, slot) => ({
         name: `Pattern ${slot + 1}`,
         length: 3840 * (1 + (slot % 4)),
         hits: Array.from({ length: 32 * (1 + (slot % 4)) }, (___, i) => {
-          const id = 2 * (i + 128 * (slot + 16 * channel)) + 1;
-          return { id, pad: (i * 7 + slot) % 16, tick: i * 120, length: 60, velocity: 0.3 + (i % 7) / 10, snap: null };
+          const hit = 2 * (i + 128 * (slot + 16 * id)) + 1;
+          return {
+            id: hit,
+            pad: (i * 7 + slot) % 16,
+            tick: i * 120,
+            length: 60,
+            velocity: 0.3 + (i % 7) / 10,
+            snap: null,
+          };
         }),
       })),
     ),
-    channel,
+    id,
   }));
+  set.order = Object.keys(set.tracks).map(Number);
   await countFrames(page);
   await storeSet(page, base, set);
   await page.goto(`${base}/pads`);
@@ -391,9 +412,31 @@ async function stepsRow(browser: Browser, base: string) {
 
 /** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, steps, launch. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
-const wanted = (part: string) => ONLY === undefined || ONLY === part;
 
-if (wanted('engine')) engineRows();
+const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
+if (render) {
+  renderSpeed(Number(render));
+  const calibration = calibrate();
+  process.stdout.write(JSON.stringify({ ...renderSpeed(Number(render)), calibration }));
+  process.exit(0);
+}
+
+/** Measures one part. What fails there is a row of its own: the rest is still measured and printed. */
+async function measure(part: string, run: () => void | Promise<void>): Promise<void> {
+  if (ONLY !== undefined && ONLY !== part) return;
+  try {
+    await run();
+  } catch (error) {
+    row(
+      part,
+      `failed: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`,
+      'to be measured',
+      false,
+    );
+  }
+}
+
+await measure('engine', engineRows);
 const app = express();
 app.use('/bench', express.static(HERE));
 app.get(
@@ -405,11 +448,11 @@ app.use(createApp(path.join(HERE, '..', 'app')));
 const server = app.listen(0);
 const base = `http://localhost:${(server.address() as { port: number }).port}`;
 const browser = await chromium.launch({ ...debian, args: [...debian.args, SOUND_AT_ONCE] });
-if (wanted('scheduler')) await schedulerRows(browser, base);
-if (wanted('page')) await pageRows(browser, base);
-if (wanted('keep')) await keepRow(browser, base);
-if (wanted('steps')) await stepsRow(browser, base);
-if (wanted('launch')) await launchRow(browser, base);
+await measure('scheduler', () => schedulerRows(browser, base));
+await measure('page', () => pageRows(browser, base));
+await measure('keep', () => keepRow(browser, base));
+await measure('steps', () => stepsRow(browser, base));
+await measure('launch', () => launchRow(browser, base));
 await browser.close();
 server.close();
 

@@ -123,6 +123,11 @@ export class EventQueue {
     return writer as unknown as EventRow<K>;
   }
 
+  /** Forgets all events. */
+  clear(): void {
+    this.count = 0;
+  }
+
   /** Takes all events out, as one array to hand over. */
   drain(): Float64Array {
     const out = this.numbers.slice(0, this.count * EVENT_WIDTH);
