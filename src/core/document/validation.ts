@@ -147,17 +147,21 @@ function partOf(schema: Schema, key: string): (() => Schema) | undefined {
 function fits(schema: Schema, plain: Record<string, unknown>): boolean {
   const properties = compile(schema);
   for (const key in plain) if (!properties.has(key)) return false;
+  const args: ValidationArguments = { value: undefined, constraints: [], object: plain, property: '', targetName: '' };
   for (const [key, { applies, rules, part }] of properties) {
     const value = plain[key];
     if (!applies.every((applied) => applied(plain, value))) continue;
-    for (const rule of rules) if (!follows(rule, value, plain, key)) return false;
+    args.value = value;
+    args.property = key;
+    for (const rule of rules) if (!follows(rule, args)) return false;
     if (part && !fitsPart(part(), value)) return false;
   }
   return true;
 }
 
-function follows({ validate, constraints, each }: Rule, value: unknown, object: object, property: string): boolean {
-  const args = { value, constraints, object, property, targetName: '' };
+function follows({ validate, constraints, each }: Rule, args: ValidationArguments): boolean {
+  args.constraints = constraints;
+  const { value } = args;
   if (!each) return validate(value, args);
   return Array.isArray(value) && value.every((one) => validate(one, args));
 }

@@ -138,29 +138,27 @@ export class DrumVoice {
       if (layer.left > 0) layer.render(mono, frames, metal);
       if (layer.left > 0) sounding = true;
     }
-    if (this.drive > 0) {
-      const amount = 1 + this.drive;
-      for (let i = 0; i < frames; i++) mono[i] = softClip(mono[i]! * amount) * this.makeUp;
-    }
-    if (this.fadeStep > 0) {
-      for (let i = 0; i < frames; i++) {
-        this.fade -= this.fadeStep;
-        mono[i]! *= this.fade > 0 ? this.fade : 0;
-      }
-      if (this.fade <= 0) sounding = false;
-    }
-    this.active = sounding;
     this.mixInto(bus, mono, frames);
+    this.active = sounding && this.fade > 0;
   }
 
+  /** Drives, fades and pans the voice into a bus, in one pass. */
   private mixInto({ left, right, send }: VoiceBus, mono: Float64Array, frames: number): void {
-    const { gainLeft, gainRight } = this;
+    const { gainLeft, gainRight, fadeStep, makeUp } = this;
     const toRoom = this.room * (gainLeft + gainRight) * 0.5;
+    const amount = this.drive > 0 ? 1 + this.drive : 0;
+    let { fade } = this;
     for (let i = 0; i < frames; i++) {
-      const y = mono[i]!;
+      let y = mono[i]!;
+      if (amount > 0) y = softClip(y * amount) * makeUp;
+      if (fadeStep > 0) {
+        fade -= fadeStep;
+        y *= fade > 0 ? fade : 0;
+      }
       left[i]! += y * gainLeft;
       right[i]! += y * gainRight;
       send[i]! += y * toRoom;
     }
+    this.fade = fade;
   }
 }

@@ -2,7 +2,7 @@ import { decibels } from '../math';
 
 /** Frames over which the limiter looks for peaks; a power of two. */
 const LOOKAHEAD = 64;
-/** Frames by which the limiter delays the sound, so that it can bow before a peak arrives. */
+/** Look-ahead in frames: the sound is delayed by so much, and the gain falls before a peak arrives. */
 export const LIMITER_LATENCY = LOOKAHEAD - 1;
 /** -1 dBFS: what no sample exceeds. */
 export const CEILING = decibels(-1);

@@ -23,6 +23,6 @@ export const TONE_RECIPES: readonly Recipe[] = [
     choke: 0,
     rings: 1,
     layers: [],
-    tone: { source: 'bent', attack: 0.003, decay: 4.5, sustain: 0, release: 0.35, cutoff: 4000, opens: 0, closes: 1, q: 0.7 }, // prettier-ignore
+    tone: { source: 'phaseModulation', attack: 0.003, decay: 4.5, sustain: 0, release: 0.35, cutoff: 4000, opens: 0, closes: 1, q: 0.7 }, // prettier-ignore
   },
 ];

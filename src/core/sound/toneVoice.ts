@@ -2,8 +2,8 @@ import { decayPerFrame, exp2, sinTurns, tanHalfTurns } from '../math';
 
 /** How an instrument that plays notes sounds. */
 export interface Tone {
-  /** A saw and a sine an octave below, through a low-pass that closes; or two pairs of sines, each bent by another. */
-  source: 'saw' | 'bent';
+  /** A saw with a sine an octave below, through a low-pass whose envelope closes; or phase modulation: two pairs of sines. */
+  source: 'saw' | 'phaseModulation';
   /** Seconds to full level. */
   attack: number;
   /** Seconds to -60 dB of what lies above `sustain`. */
@@ -23,11 +23,11 @@ export interface Tone {
 const SILENCE = 3.2e-5;
 /** Frames between two looks at the filter and at the end, counted from the note's start: how a render is cut changes nothing. */
 const CONTROL_FRAMES = 16;
-/** How far the bending sine bends, in turns, at full velocity; and how soon it relaxes. */
-const BEND = 0.28;
-const BEND_SECONDS = 1.1;
+/** Depth of the phase modulation in turns at full velocity, and seconds to -60 dB of it. */
+const DEPTH = 0.28;
+const DEPTH_SECONDS = 1.1;
 const TINE_RATIO = 14;
-const TINE_BEND = 0.055;
+const TINE_DEPTH = 0.055;
 const TINE_SECONDS = 0.16;
 
 /** One note from its start to silence: it is held until `letGo`. */
@@ -47,8 +47,8 @@ export class ToneVoice {
   private tailDecay = 1;
   private releaseDecay = 1;
 
-  private bend = 0;
-  private bendDecay = 1;
+  private depth = 0;
+  private depthDecay = 1;
   private tine = 0;
   private tineDecay = 1;
 
@@ -90,9 +90,9 @@ export class ToneVoice {
     this.tail = 1;
     this.tailDecay = 1;
     this.releaseDecay = decayPerFrame(tone.release * longer, sampleRate);
-    this.bend = BEND * velocity;
-    this.bendDecay = decayPerFrame(BEND_SECONDS, sampleRate);
-    this.tine = TINE_BEND * velocity * velocity;
+    this.depth = DEPTH * velocity;
+    this.depthDecay = decayPerFrame(DEPTH_SECONDS, sampleRate);
+    this.tine = TINE_DEPTH * velocity * velocity;
     this.tineDecay = decayPerFrame(TINE_SECONDS, sampleRate);
     this.open = tone.opens * velocity;
     this.openDecay = exp2((-9.965784284662087 * CONTROL_FRAMES) / (tone.closes * sampleRate));
@@ -115,7 +115,7 @@ export class ToneVoice {
       if (!this.sounding) return;
       const to = Math.min(frames, from + this.untilControl);
       if (this.source === 'saw') this.renderSaw(out, from, to);
-      else this.renderBent(out, from, to);
+      else this.renderPhaseModulation(out, from, to);
       this.untilControl -= to - from;
       from = to;
     }
@@ -160,21 +160,22 @@ export class ToneVoice {
     this.low = low;
   }
 
-  /** A sine bent by its own sine, as a struck reed is, and a tine far above it that rings for a moment. */
-  private renderBent(out: Float64Array, from: number, to: number): void {
-    const { step, bendDecay, tineDecay } = this;
-    let { phase, bend, tine } = this;
+  /** A sine whose phase is modulated by itself (a struck reed), and one modulated by a high, short sine (its tine). */
+  private renderPhaseModulation(out: Float64Array, from: number, to: number): void {
+    const { step, depthDecay, tineDecay } = this;
+    let { phase, depth, tine } = this;
     for (let i = from; i < to; i++) {
       phase += step;
       if (phase >= 1) phase -= 1;
       const sine = sinTurns(phase);
       const struck = phase * TINE_RATIO;
-      out[i]! += (0.8 * sinTurns(phase + bend * sine) + 0.2 * sinTurns(phase + tine * sinTurns(struck))) * this.level();
-      bend *= bendDecay;
+      out[i]! +=
+        (0.8 * sinTurns(phase + depth * sine) + 0.2 * sinTurns(phase + tine * sinTurns(struck))) * this.level();
+      depth *= depthDecay;
       tine *= tineDecay;
     }
     this.phase = phase;
-    this.bend = bend;
+    this.depth = depth;
     this.tine = tine;
   }
 

@@ -136,10 +136,10 @@ function TrackDrop(props: { track: Track; from: number; to: number; bar: number;
   const { track, from, to, bar, px } = props;
   const { performance } = useInstrument();
   const { live } = performance.launcher;
-  const { id: channel, patterns } = track;
-  const tick = live.nextTick[channel]!;
+  const { id: trackId, patterns } = track;
+  const tick = live.nextTick[trackId]!;
   if (tick >= to) return null;
-  const slot = live.next[channel]!;
+  const slot = live.next[trackId]!;
   const words = slot === SILENT ? 'Stop' : (patterns[slot]?.name ?? 'Chain');
   return (
     <Drop
@@ -149,7 +149,7 @@ function TrackDrop(props: { track: Track; from: number; to: number; bar: number;
       left={NAMES_PX + (tick - from) * px}
       bar={bar}
       px={px}
-      command={(to_) => ({ type: 'moveLaunch', track: channel, tick: to_ })}
+      command={(to_) => ({ type: 'moveLaunch', track: trackId, tick: to_ })}
     />
   );
 }

@@ -17,7 +17,7 @@ export const CARD = { width: 116, height: 94 } as const;
 const EMPTY_WIDTH = 56;
 
 interface Props {
-  channel: number;
+  trackId: number;
   trackName: string;
   slot: number;
   pattern: Pattern | null;
@@ -33,7 +33,7 @@ interface Props {
  * and the beats that are left, what is to stop is an outline with its beats.
  */
 export const PatternCard = memo(function PatternCard({
-  channel,
+  trackId,
   trackName,
   slot,
   pattern,
@@ -45,10 +45,10 @@ export const PatternCard = memo(function PatternCard({
   const store = useStore() as Store;
   const instrument = useInstrument();
   const [plays, comes, goes] = useLaunch((performance) => {
-    const state = cardState(performance, channel, slot);
+    const state = cardState(performance, trackId, slot);
     return `${state.plays} ${state.comes} ${state.goes}`;
   }).split(' ');
-  const tap = useTap(() => touchCard(store, instrument, channel, slot));
+  const tap = useTap(() => touchCard(store, instrument, trackId, slot));
   const isOn = plays === 'true' && pattern !== null;
   const beats = useBeatsLeft(Math.min(Number(comes), Number(goes)));
   const stops = isOn && Number(goes) < Infinity;
@@ -65,7 +65,7 @@ export const PatternCard = memo(function PatternCard({
       aria-description={stops && waits ? `playing, again${inBeats(beats)}` : state}
       aria-pressed={isOn}
       tabIndex={slot === 0 ? 0 : -1}
-      data-card={`${channel} ${slot}`}
+      data-card={`${trackId} ${slot}`}
       {...tap}
       style={{
         ...box,
@@ -87,7 +87,7 @@ export const PatternCard = memo(function PatternCard({
           </div>
           <div style={picture}>
             <HitsPicture pattern={pattern} colour={filled ? INK : colour} height={48} notes={notes} />
-            {isOn && <Sweep channel={channel} length={pattern.length} colour={filled ? INK : tokens.wing} />}
+            {isOn && <Sweep trackId={trackId} length={pattern.length} colour={filled ? INK : tokens.wing} />}
           </div>
         </>
       )}
@@ -101,14 +101,14 @@ export const PatternCard = memo(function PatternCard({
 });
 
 /** The wing bars that go over the picture of what plays, drawn on the frame. */
-function Sweep({ channel, length, colour }: { channel: number; length: number; colour: string }) {
+function Sweep({ trackId, length, colour }: { trackId: number; length: number; colour: string }) {
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
   // Going back to the top while stopped moves it too.
   useAppSelector((state) => state.session.awayFromTop);
   const bars = useRef<HTMLDivElement>(null);
   useFrame(() => {
-    const share = performance.positionAt(performance.tickNow, channel) / length;
+    const share = performance.positionAt(performance.tickNow, trackId) / length;
     if (bars.current) bars.current.style.transform = `translateX(${share * (CARD.width - 20)}px)`;
   }, playing);
   return (

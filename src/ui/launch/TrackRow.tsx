@@ -23,26 +23,26 @@ const ROW_HEIGHT = CARD.height + 8;
 export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
   const tokens = useTokens();
   const own = FEATHERS[track.colour]!.colour;
-  const { id: channel, name } = track;
+  const { id: trackId, name } = track;
   return (
     <div role="group" aria-label={`Track ${name}`} style={row}>
       <div style={{ ...tone, background: own }} aria-hidden />
       <View style={styles.head}>
         <TrackName track={track} />
         <View style={styles.gates}>
-          <Gate channel={channel} track={name} which="mute" />
-          <Gate channel={channel} track={name} which="solo" />
+          <Gate trackId={trackId} track={name} which="mute" />
+          <Gate trackId={trackId} track={name} which="solo" />
         </View>
         <View aria-hidden style={[styles.level, { backgroundColor: tokens.rule }]}>
           <View style={{ width: `${track.level * 100}%`, height: 4, backgroundColor: own }} />
         </View>
       </View>
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.cards}>
-        {track.chain && <ChainCard channel={channel} name={name} colour={own} />}
+        {track.chain && <ChainCard trackId={trackId} name={name} colour={own} />}
         {track.patterns.map((pattern, slot) => (
           <PatternCard
             key={slot}
-            channel={channel}
+            trackId={trackId}
             trackName={name}
             slot={slot}
             pattern={pattern}
@@ -76,13 +76,13 @@ function TrackName({ track }: { track: Track }) {
   );
 }
 
-function Gate({ channel, track, which }: { channel: number; track: string; which: 'mute' | 'solo' }) {
+function Gate({ trackId, track, which }: { trackId: number; track: string; which: 'mute' | 'solo' }) {
   const store = useStore() as Store;
   const tokens = useTokens();
   const instrument = useInstrument();
   const [is, waits, tick] = useLaunch(({ launcher: { live } }) => {
     const [now, next] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-    return `${now[channel]} ${next[channel]} ${live.muteSoloTick[channel]}`;
+    return `${now[trackId]} ${next[trackId]} ${live.muteSoloTick[trackId]}`;
   }).split(' ');
   const beats = useBeatsLeft(Number(waits) === AS_IT_IS ? Infinity : Number(tick));
   const word = which === 'mute' ? 'Mute' : 'Solo';
@@ -91,7 +91,7 @@ function Gate({ channel, track, which }: { channel: number; track: string; which
       label={`${word} ${track}`}
       pressed={is === '1'}
       description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
-      onTap={() => touchMuteSolo(store, instrument, channel, which)}
+      onTap={() => touchMuteSolo(store, instrument, trackId, which)}
       style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
     >
       <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
@@ -100,13 +100,13 @@ function Gate({ channel, track, which }: { channel: number; track: string; which
 }
 
 /** The track's chain, launched like a pattern. */
-function ChainCard({ channel, name, colour }: { channel: number; name: string; colour: string }) {
+function ChainCard({ trackId, name, colour }: { trackId: number; name: string; colour: string }) {
   const store = useStore() as Store;
   const tokens = useTokens();
   const instrument = useInstrument();
   const [link, tick] = useLaunch(({ launcher: { live } }) => {
-    const waits = live.nextTick[channel]! < Infinity && live.next[channel] === CHAIN;
-    return `${live.link[channel]} ${waits ? live.nextTick[channel] : Infinity}`;
+    const waits = live.nextTick[trackId]! < Infinity && live.next[trackId] === CHAIN;
+    return `${live.link[trackId]} ${waits ? live.nextTick[trackId] : Infinity}`;
   }).split(' ');
   const beats = useBeatsLeft(Number(tick));
   const on = Number(link) >= 0;
@@ -117,7 +117,7 @@ function ChainCard({ channel, name, colour }: { channel: number; name: string; c
       text={beats === null ? (on ? `at ${Number(link) + 1}` : 'Start') : String(beats)}
       pressed={on}
       description={beats === null ? (on ? `playing, link ${Number(link) + 1}` : 'not playing') : `queued${inBeats(beats)}`} // prettier-ignore
-      onTap={() => touchChain(store, instrument, channel)}
+      onTap={() => touchChain(store, instrument, trackId)}
       style={[
         styles.chain,
         { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.slate },

@@ -14,8 +14,8 @@ export function walkCards(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
   const all = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-card]')];
-  const channels = [...new Set(all.map((card) => card.dataset.card!.split(' ')[0]))];
-  const [channel, slot] = from.split(' ');
-  const next = channels[channels.indexOf(channel) + step[0]];
+  const trackIds = [...new Set(all.map((card) => card.dataset.card!.split(' ')[0]))];
+  const [trackId, slot] = from.split(' ');
+  const next = trackIds[trackIds.indexOf(trackId) + step[0]];
   all.find((card) => card.dataset.card === `${next} ${Number(slot) + step[1]}`)?.focus();
 }

@@ -30,7 +30,7 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   const instrument = useInstrument();
-  const channel = useAppSelector(selectShown);
+  const trackId = useAppSelector(selectShown);
   const section = useAppSelector((state) => selectSet(state).sections[pad]?.id ?? 0);
   const [name, feather] = useAppSelector((state) => {
     const set = selectSet(state);
@@ -41,7 +41,7 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
     return pattern ? `${pattern.name}\n${pattern.colour ?? track.colour}` : '\n0';
   }).split('\n') as [string, string];
   const [plays, comes, goes] = useLaunch((performance) => {
-    const state = what === 'sections' ? { ...sectionState(performance, section), goes: Infinity } : cardState(performance, channel, pad); // prettier-ignore
+    const state = what === 'sections' ? { ...sectionState(performance, section), goes: Infinity } : cardState(performance, trackId, pad); // prettier-ignore
     return `${state.plays} ${state.comes} ${state.goes}`;
   }).split(' ');
   const beats = useBeatsLeft(Math.min(Number(comes), Number(goes)));
