@@ -34,6 +34,9 @@ export function createApp(directory: string): Express {
   app.use('/assets', express.static(path.join(directory, 'assets'), { immutable: true, maxAge: YEAR_MS }));
   app.use(express.static(directory, { maxAge: 0 }));
   app.get(/\.\w+$/, (_request, response) => void response.status(404).type('text').send('Not found'));
-  app.get('/{*place}', (_request, response) => response.sendFile(path.join(directory, 'index.html')));
+  app.get('/{*place}', (_request, response) =>
+    // With a root: without one a directory whose name begins with a dot anywhere above would be taken for a hidden file.
+    response.sendFile('index.html', { root: directory, dotfiles: 'allow' }),
+  );
   return app;
 }

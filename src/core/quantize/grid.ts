@@ -30,7 +30,10 @@ export const GRID_NAMES: readonly GridName[] = GRIDS.map((g) => g.name);
 /** The grids that hands are quantized to on the way in, coarsest first. */
 export const INPUT_GRIDS = ['1/4', '1/8', '1/8T', '1/16', '1/16T', '1/32'] as const satisfies readonly GridName[];
 
-/** Ticks of one step of the named grid. */
+/**
+ * Ticks of one step of the named grid.
+ * @example gridTicks('1/8T') // 320
+ */
 export function gridTicks(name: GridName): number {
   return GRIDS.find((g) => g.name === name)!.ticks;
 }
@@ -41,6 +44,7 @@ export const REPEAT_RATES: readonly GridName[] = GRIDS.map((grid) => grid.name).
 /**
  * The nearest line of the grid, in ticks; swung lines keep their fraction. Exactly halfway goes to the later line, as
  * one rounds in print.
+ * @example nearestLine(119, 240) // 0; nearestLine(120, 240) // 240
  */
 export function nearestLine(tick: number, grid: number, swing?: Swing): number {
   if (!swing || !swings(grid, swing)) return Math.floor(tick / grid + 0.5) * grid;
@@ -53,7 +57,10 @@ export function nearestLine(tick: number, grid: number, swing?: Swing): number {
   return best;
 }
 
-/** The first line of the grid after `tick`. */
+/**
+ * The first line of the grid after `tick`.
+ * @example nextLine(240, 240) // 480
+ */
 export function nextLine(tick: number, grid: number, swing?: Swing): number {
   const swung = swing !== undefined && swings(grid, swing);
   // One early: arithmetic may put a tick on a line a hair to either side of it.

@@ -16,6 +16,7 @@ export interface Snap {
 /**
  * Where a hit struck at `tick` is placed, with its fraction: a swung line lies where its ratio says, not on a whole tick.
  * The struck time is never changed by this: with no snap it comes back to the bit as it was played.
+ * @example placedTick(100, { grid: 240, strength: 0.5 }) // 50
  */
 export function placedTick(tick: number, snap: Snap | null): number {
   if (!snap || snap.grid <= 0) return tick;

@@ -35,6 +35,7 @@ export interface GridSuggestion {
  * @param msPerTick at the tempo played
  * @param lane its name, for the reason
  * @returns null for fewer than two hits, or when no grid keeps them apart
+ * @example suggestGrid([0, 480, 960, 1450], 0.52, 'Kick') // { grid: '1/8', ticks: 480, reason: ... }
  */
 export function suggestGrid(ticks: readonly number[], msPerTick: number, lane: string): GridSuggestion | null {
   if (ticks.length < 2) return null;

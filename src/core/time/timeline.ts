@@ -18,17 +18,26 @@ export interface Anchor {
   recording: boolean;
 }
 
-/** Song tick (a float) at an audio frame. */
+/**
+ * Song tick (a float) at an audio frame.
+ * @example tickAt({ frame: 0, tick: 0, framesPerTick: 25, playing: true, recording: false }, 24000) // 960
+ */
 export function tickAt(anchor: Anchor, frame: number): number {
   return anchor.playing ? anchor.tick + (frame - anchor.frame) / anchor.framesPerTick : anchor.tick;
 }
 
-/** Audio frame (an integer) at which a song tick sounds. Meaningful only while playing. */
+/**
+ * Audio frame (an integer) at which a song tick sounds. Meaningful only while playing.
+ * @example frameAt({ frame: 0, tick: 0, framesPerTick: 25, playing: true, recording: false }, 960) // 24000
+ */
 export function frameAt(anchor: Anchor, tick: number): number {
   return Math.round(anchor.frame + (tick - anchor.tick) * anchor.framesPerTick);
 }
 
-/** The anchor that goes on from `anchor` at `frame` with another tempo. */
+/**
+ * The anchor that goes on from `anchor` at `frame` with another tempo.
+ * @example atTempo(anchor, 24000, 60, 48000) // at frame 24000 the same tick, then 50 frames a tick
+ */
 export function atTempo(anchor: Anchor, frame: number, tempo: number, sampleRate: number): Anchor {
   return { ...anchor, frame, tick: tickAt(anchor, frame), framesPerTick: framesPerTick(tempo, sampleRate) };
 }
