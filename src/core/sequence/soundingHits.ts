@@ -1,4 +1,3 @@
-import { PADS } from '../document/limits';
 import { treatedVelocity } from '../document/loudness';
 import { mod } from '../time/ticks';
 import { placedTick } from '../quantize/place';
@@ -58,18 +57,43 @@ export function soundingHits(pattern: Pattern): SoundingHit[] {
 }
 
 function makePass(pattern: Pattern): Pass {
-  /** For each pad, what holds each tick. */
-  const byPad = Array.from({ length: PADS }, () => new Map<number, SoundingHit>());
-  const covered: SoundingHit[] = [];
+  const placed: SoundingHit[] = [];
   for (const hit of pattern.hits) {
-    const placed = place(hit, pattern);
-    if (!placed) continue;
-    const byTick = byPad[placed.pad]!;
-    const before = byTick.get(placed.tick);
-    if (before) covered.push(before);
-    byTick.set(placed.tick, placed);
+    const sounding = placedHit(hit, pattern);
+    if (sounding) placed.push(sounding);
   }
-  return { sounding: byPad.flatMap((byTick) => [...byTick.values()]).sort(inTime), covered: covered.sort(inTime) };
+  // Sorting keeps the order of what is equal: of several hits of a pad on one tick the last recorded comes last.
+  placed.sort(inTime);
+  const pass: Pass = { sounding: [], covered: [] };
+  placed.forEach((hit, i) => {
+    const next = placed[i + 1];
+    const isCovered = next !== undefined && next.tick === hit.tick && next.pad === hit.pad;
+    (isCovered ? pass.covered : pass.sounding).push(hit);
+  });
+  return pass;
+}
+
+/** What places and weighs a hit, and what came of it. */
+interface Placed {
+  length: number;
+  feel: Pattern['feel'];
+  loudness: Pattern['loudness'];
+  lanes: Pattern['lanes'];
+  sounding: SoundingHit | null;
+}
+
+/** Of each hit as it was placed last: one more hit in a pattern places no other one anew. */
+const lastPlaced = new WeakMap<Hit, Placed>();
+
+function placedHit(hit: Hit, pattern: Pattern): SoundingHit | null {
+  const { length, feel, loudness, lanes } = pattern;
+  const last = lastPlaced.get(hit);
+  const isSame =
+    last && last.length === length && last.feel === feel && last.loudness === loudness && last.lanes === lanes;
+  if (isSame) return last.sounding;
+  const sounding = place(hit, pattern);
+  lastPlaced.set(hit, { length, feel, loudness, lanes, sounding });
+  return sounding;
 }
 
 const inTime = (a: SoundingHit, b: SoundingHit) => a.tick - b.tick || a.pad - b.pad;
