@@ -91,6 +91,7 @@ export class DocumentFollower {
   private slotChanges(old: Track | undefined, track: Track, windowOn: number): Instruction[] {
     const out: Instruction[] = [];
     const { slot: current } = trackStage(this.toldStage!, track.id);
+    if (track === old) return this.tell({ track: track.id, slot: current }, windowOn);
     const slots = Math.max(track.patterns.length, old?.patterns.length ?? 0);
     for (let slot = 0; slot < slots; slot++) {
       const place = { track: track.id, slot };

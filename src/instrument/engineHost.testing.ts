@@ -1,7 +1,7 @@
 import { Engine } from '@/core/engine/engine';
 import { TrackRack } from '@/core/engine/trackRack';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
-import { decodeEvents } from '@/core/protocol/events';
+import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 import { HIT } from '@/core/sequence/hitRows';
 import type { EngineHost, MakeHost } from './instrument';
 
@@ -13,6 +13,8 @@ export class HostInNode implements EngineHost {
   readonly sampleRate = 48000;
   /** All that the page has sent, a list a message. */
   readonly sent: (readonly Instruction[])[] = [];
+  /** All that the engine has told. */
+  readonly events: EngineEvent[] = [];
   private onEvents: OnEvents = () => undefined;
 
   /** Hand it to `new Instrument(store, host.make)`. */
@@ -37,7 +39,10 @@ export class HostInNode implements EngineHost {
     const [left, right] = [new Float32Array(128), new Float32Array(128)];
     for (let done = 0; done < frames; done += 128) {
       this.engine.process(left, right);
-      if (this.engine.events.length > 0) this.onEvents(decodeEvents(this.engine.events.drain()));
+      if (this.engine.events.length === 0) continue;
+      const events = decodeEvents(this.engine.events.drain());
+      this.events.push(...events);
+      this.onEvents(events);
     }
   }
 

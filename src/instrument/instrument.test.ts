@@ -6,12 +6,14 @@ import { patternAt, type OpenSet } from '@/core/document/set';
 import { FIRST_STAGE, WAITING_STAGE } from '@/core/document/stage';
 import { newTrack } from '@/core/document/track';
 import type { Edit } from '@/core/edit/edit';
+import { CHAIN } from '@/core/launch/launchState';
+import { planAhead } from '@/core/launch/planAhead';
 import { arraysOf } from '@/core/protocol/commands';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { setLoaded } from '@/store/openSlice';
 import { edited, treatmentSet } from '@/store/patternsSlice';
 import { selectPattern, selectSet, selectSlot } from '@/store/selectors';
-import { slotsSwapped } from '@/store/slotsSlice';
+import { slotCopied, slotsSwapped } from '@/store/slotsSlice';
 import { slotOpened } from '@/store/stageSlice';
 import { createStore } from '@/store/store';
 import { trackDuplicated } from '@/store/tracksSlice';
@@ -134,6 +136,22 @@ test('whatever is played, edited, treated and undone: the engine plays what the 
   );
 }); // prettier-ignore
 
+test('a pattern message that crosses the release of a held pad does not take the hit its length', async () => {
+  const all = await rig();
+  const { store, host, instrument } = all;
+  record(all);
+  host.run(4 * BEAT);
+  instrument.padDown(3, 0.7, host.engine.frame, 'touch');
+  host.run(4096);
+  // The pad comes up, and before the engine has told so the page sends the whole pattern, in which the hit has no length yet.
+  instrument.padUp(3, host.engine.frame, 'touch');
+  const feel = { grid: 480, strength: 1 };
+  store.dispatch(treatmentSet({ place: { track: 0, slot: 0 }, scope: { kind: 'pattern' }, treatment: { feel } }));
+  host.run(2048);
+  expect(selectPattern(store.getState()).hits[0]!.length).toBeGreaterThan(100);
+  expect(rounded(host.hitsIn(0, 0))).toEqual(rounded(documentHits(store)));
+});
+
 test('a large set goes over in portions, what plays first; a pattern that is launched is told before its turn', async () => {
   const open = setOf([hit(1, 0)]);
   const track = open.set.tracks[0]!;
@@ -186,6 +204,23 @@ test('patterns that change places while one plays: it plays on from its new slot
   expect([selectSlot(store.getState()), host.hitsIn(0, 0).length]).toEqual([0, 2]);
 });
 
+test('an undone variation gives way to the pattern that it was made of: the music goes on; redone, it is there to be launched', async () => {
+  const { store, host, instrument } = await rig(setOf([hit(1, 0), hit(3, 960)], 3));
+  instrument.play();
+  host.run(1024);
+  store.dispatch(slotCopied({ place: { track: 0, slot: 0 }, to: 5, firstId: instrument.reserveIds(2), label: 'variation' })); // prettier-ignore
+  store.dispatch(slotOpened({ track: 0, slot: 5 }));
+  host.run(1024);
+  expect([selectSlot(store.getState()), host.hitsIn(0, 5).length]).toEqual([5, 2]);
+  store.dispatch(undone());
+  host.run(1024);
+  expect(selectSlot(store.getState())).toBe(0);
+  expect(instrument.performance.launcher.live.slot[0]).toBe(0);
+  store.dispatch(redone());
+  host.run(1024);
+  expect([selectSlot(store.getState()), host.hitsIn(0, 5).length]).toEqual([0, 2]);
+});
+
 test('an empty slot that a track is on can be recorded into: the pattern comes to be with its first hit', async () => {
   const all = await rig(setOf([hit(1, 0)]));
   const { store, host, instrument } = all;
@@ -208,4 +243,27 @@ test('a gesture that began on one pattern ends on it, whatever is launched meanw
   const { patterns } = selectSet(store.getState()).tracks[0]!;
   expect(patterns.map((pattern) => pattern?.hits.length ?? 0).slice(0, 2)).toEqual([3, 0]);
   expect(instrument.placeOf()).toEqual({ track: 0, slot: 1 });
+});
+
+test('the page knows what goes on beneath a Lift, and its plan while it returns is what happens', async () => {
+  const open = setOf([hit(1, 0)], 4);
+  open.set.tracks[0]!.chain = { links: [{ slot: 0, times: 1 }, { slot: 1, times: 1 }], again: true }; // prettier-ignore
+  const { host, instrument } = await rig(open);
+  const { launcher } = instrument.performance;
+  instrument.play();
+  instrument.perform({ type: 'launch', track: 0, slot: CHAIN, on: 0, inPlace: false });
+  host.run(BEAT);
+  instrument.perform({ type: 'lift', held: true, on: 0 });
+  instrument.perform({ type: 'launch', track: 0, slot: 3, on: 0, inPlace: false });
+  host.run(4 * BEAT); // beneath, the chain has gone on to its second pattern
+  expect([launcher.live.slot[0], launcher.beneath.slot[0], launcher.beneath.launchTick[0]]).toEqual([3, 1, 3840]);
+  instrument.perform({ type: 'lift', held: false, on: 3840 });
+  host.run(1024);
+  const bar = (from: number, to: number, slot: number) => ({ from: from * 3840, to: to * 3840, slot });
+  const plan = () => planAhead(launcher, 1.3 * 3840, 4 * 3840)[0]!;
+  expect(plan()).toEqual([bar(1.3, 2, 3), bar(2, 3, 0), bar(3, 4, 1)]);
+  expect(plan()).toEqual(plan()); // to look ahead changes nothing
+  host.run(11 * BEAT);
+  const played = host.events.filter((e) => e.kind === 'loop' && e.tick >= 2 * 3840).map((e) => e.kind === 'loop' && [e.tick, e.slot]); // prettier-ignore
+  expect(played.slice(0, 2)).toEqual([[2 * 3840, 0], [3 * 3840, 1]]); // prettier-ignore
 });

@@ -66,6 +66,8 @@ export class Instrument {
   private session = Date.now();
   private lastHitId = 0;
   private idsTold = 0;
+  /** What the engine was told last. */
+  private followed: OpenSet | null = null;
   /** Within one message of the engine's the document changes more than once, and is followed at its end. */
   private isTaking = false;
 
@@ -260,8 +262,11 @@ export class Instrument {
     }
     this.repeat.follow(state);
     const set = selectHeardSet(state);
-    this.document.follow(set, selectStage(state), windowTicks(state));
-    this.host.sendAll(this.stage.follow(set, selectStage(state)));
+    const stage = selectStage(state);
+    if (set === this.followed?.set && stage === this.followed.stage) return;
+    this.followed = { set, stage };
+    this.document.follow(set, stage, windowTicks(state));
+    this.host.sendAll(this.stage.follow(set, stage));
     this.performance.followDocument(set);
     // Undo may bring back hits with numbers that were given out before.
     const highest = nextHitId(selectSet(state)) - 1;

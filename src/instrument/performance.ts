@@ -149,8 +149,8 @@ export class Performance {
   /** The launcher learns the sections and chains of the set. */
   followDocument(set: BeatSet): void {
     if (set === this.document) return;
+    if (set.sections !== this.document?.sections) this.launcher.sections = sectionPlans(set.sections);
     this.document = set;
-    this.launcher.sections = sectionPlans(set.sections);
     for (const track of tracksOf(set)) this.launcher.chains[track.id] = chainPlan(track);
     this.tellLaunch();
   }

@@ -1,4 +1,5 @@
 import { produce, type Objectish, type Patch } from 'immer';
+import { isPlain, type Plain } from '@/core/plain';
 
 /** In the place of some parts of a list come others. */
 interface Splice {
@@ -86,7 +87,7 @@ export function compacted({ undo, redo }: RawStep): { undo: readonly Change[]; r
   return changes;
 }
 
-function fieldChange(path: (string | number)[], from: Fields, to: Fields, key: string): Change {
+function fieldChange(path: (string | number)[], from: Plain, to: Plain, key: string): Change {
   const [a, b] = [from[key], to[key]];
   if (!(key in to)) return { op: 'remove', path };
   if (Array.isArray(a) && Array.isArray(b)) return splice(path, a, b);
@@ -100,12 +101,6 @@ function splice(path: (string | number)[], a: readonly unknown[], b: readonly un
   let same = 0;
   while (same < a.length - at && same < b.length - at && a[a.length - 1 - same] === b[b.length - 1 - same]) same++;
   return { op: 'splice', path, at, remove: a.length - at - same, insert: b.slice(at, b.length - same) };
-}
-
-type Fields = Record<string, unknown>;
-
-function isPlain(value: unknown): value is Fields {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
 /** About how many bytes some values take: eight a number or reference, sixteen more an object, two a character. */

@@ -21,7 +21,8 @@ const slice = createSlice({
     },
     /** A slot is opened: it is the one that its track is on. */
     slotOpened(stage, { payload: { track, slot } }: PayloadAction<{ track: number; slot: number }>) {
-      stage.tracks[track] = { ...trackStage(stage, track), slot };
+      const now = trackStage(stage, track);
+      if (slot !== now.slot) stage.tracks[track] = { ...now, slot, back: now.slot };
     },
     /** Pads and Steps turn to a track. */
     trackShown(stage, { payload }: PayloadAction<number>) {
@@ -44,18 +45,22 @@ function begun(stage: Stage, track: number): void {
 
 /**
  * The stage after the document has changed: where a pattern that a track is on went to another slot, the track follows it, so
- * that what is being performed goes on; a track that is gone is not shown.
+ * that what is being performed goes on; where an undo took it away, the track is back on the one from which it was opened; a
+ * track that is gone is not shown.
+ * @param isUndo the change was an undo or redo, and no edit that may empty a slot on purpose
  */
-export function followed(stage: Stage, before: BeatSet, after: BeatSet): Stage {
+export function followed(stage: Stage, before: BeatSet, after: BeatSet, isUndo: boolean): Stage {
   if (before === after && after.tracks[stage.shown]) return stage;
   const tracks = { ...stage.tracks };
   let moved = false;
   for (const id of after.order) {
     const [old, now] = [before.tracks[id]?.patterns, after.tracks[id]!.patterns];
-    const { slot } = trackStage(stage, id);
+    const { slot, back } = trackStage(stage, id);
     const pattern = old?.[slot];
     if (!old || old === now || !pattern || now[slot] === pattern) continue;
-    const to = now.indexOf(pattern);
+    const elsewhere = now.indexOf(pattern);
+    const isGone = isUndo && elsewhere < 0 && !now[slot];
+    const to = isGone && back !== undefined && now[back] ? back : elsewhere;
     if (to < 0) continue;
     tracks[id] = { ...trackStage(stage, id), slot: to };
     moved = true;

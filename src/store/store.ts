@@ -2,6 +2,7 @@ import { combineReducers, configureStore, type Reducer } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux';
 import { sessionReducer } from './sessionSlice';
 import { setReducer } from './setReducer';
+import { isTimeTravel } from './undoable';
 import { settingsReducer } from './settingsSlice';
 import { followed, stageReducer } from './stageSlice';
 import { stepsReducer } from './stepsSlice';
@@ -18,7 +19,7 @@ const slices = combineReducers({
 const reducer: Reducer<ReturnType<typeof slices>> = (state, action) => {
   const next = slices(state, action);
   if (!state || (state.set.present === next.set.present && state.stage === next.stage)) return next;
-  const stage = followed(next.stage, state.set.present, next.set.present);
+  const stage = followed(next.stage, state.set.present, next.set.present, isTimeTravel(action));
   return stage === next.stage ? next : { ...next, stage };
 };
 

@@ -39,6 +39,11 @@ const MOST_BYTES = 64e6;
 export const undone = () => ({ type: 'history/undone' }) as const;
 export const redone = () => ({ type: 'history/redone' }) as const;
 
+/** Whether an action goes back or forth in the history. */
+export function isTimeTravel({ type }: Action): boolean {
+  return type === undone().type || type === redone().type;
+}
+
 /** Makes a payload one step of undo. For a slice's `prepare`. */
 export function undoStep<P>(label: string | ((payload: P) => string), group?: (payload: P) => string | undefined) {
   return (payload: P) => {
@@ -72,8 +77,8 @@ export function undoable<T extends Objectish>(reducer: Reducer<T>): Reducer<Hist
     bytes: 0,
   };
   return (history = start, action) => {
-    if (action.type === 'history/undone') return stepBack(closed(history));
-    if (action.type === 'history/redone') return stepForth(closed(history));
+    if (action.type === undone().type) return stepBack(closed(history));
+    if (action.type === redone().type) return stepForth(closed(history));
     const [present, redo, undo] = produceWithPatches(
       history.present,
       (draft: T) => reducer(draft, action) as typeof draft,

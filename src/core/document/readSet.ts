@@ -1,6 +1,6 @@
 import { MAX_HITS, MAX_SLOTS, MAX_TRACKS } from './limits';
 import { migrate } from './migrations/migrate';
-import { isPlain } from './migrations/plain';
+import { isPlain } from '../plain';
 import type { Pattern } from './pattern';
 import { PatternSchema } from './patternSchema';
 import { SCHEMA_VERSION, type BeatSet, type OpenSet } from './set';

@@ -59,6 +59,7 @@ export class TrackStageSchema {
   @IsBoolean() stopped!: boolean;
   @IsBoolean() mute!: boolean;
   @IsBoolean() solo!: boolean;
+  @IsOptional() @Whole(0, MAX_SLOTS - 1) back?: number;
 }
 
 class StageSchema {

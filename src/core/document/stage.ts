@@ -1,6 +1,3 @@
-import type { BeatSet } from './set';
-import type { Pattern } from './pattern';
-
 /** One track as it is being performed. */
 export interface TrackStage {
   /** The slot that plays, or would if the track were not stopped. */
@@ -9,6 +6,8 @@ export interface TrackStage {
   stopped: boolean;
   mute: boolean;
   solo: boolean;
+  /** The slot from which this one was opened: what plays again when an undo takes the opened pattern away. */
+  back?: number;
 }
 
 /**
@@ -29,14 +28,4 @@ export const WAITING_STAGE: TrackStage = { ...FIRST_STAGE, stopped: true };
 /** How a track stands: one of which nothing is known yet waits. */
 export function trackStage({ tracks }: Stage, track: number): TrackStage {
   return tracks[track] ?? WAITING_STAGE;
-}
-
-/** The pattern of the slot that a track is on, or null when it is empty. */
-export function currentPattern(set: BeatSet, stage: Stage, track: number): Pattern | null {
-  return set.tracks[track]?.patterns[trackStage(stage, track).slot] ?? null;
-}
-
-/** The stage brought to a set: a track that is gone is not shown. */
-export function fitStage(stage: Stage, { tracks, order }: Pick<BeatSet, 'tracks' | 'order'>): Stage {
-  return tracks[stage.shown] ? stage : { ...stage, shown: order[0]! };
 }

@@ -14,6 +14,7 @@ import {
   type ValidationArguments,
   type ValidationError,
 } from 'class-validator';
+import { isPlain } from '../plain';
 
 /** A class whose decorators say what a part of a document may be. */
 export type Schema<T extends object = object> = new () => T;
@@ -67,9 +68,9 @@ export type Checked<T> = { value: T } | { problem: string };
  * than 1."
  */
 export function check<T extends object>(schema: Schema<T>, plain: unknown, path: string): Checked<T> {
-  if (typeof plain !== 'object' || plain === null || Array.isArray(plain)) return { problem: `At ${path}: it is not an object.` }; // prettier-ignore
+  if (!isPlain(plain)) return { problem: `At ${path}: it is not an object.` }; // prettier-ignore
   try {
-    if (fits(schema, plain as Record<string, unknown>)) return { value: plain as T };
+    if (fits(schema, plain)) return { value: plain as T };
     const instance = plainToInstance(schema, plain);
     const problem = firstProblem(validateSync(instance, STRICT), path);
     return problem ? { problem } : { value: JSON.parse(JSON.stringify(instance)) as T };

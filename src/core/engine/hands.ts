@@ -12,6 +12,8 @@ import { MAX_TRACKS, PADS } from '../document/limits';
 /** A pad that is held down: the hit that it struck, and where. */
 class HeldPad {
   down = false;
+  /** Whether the stroke was recorded, and has a length to be told. */
+  recorded = false;
   id = 0;
   slot = 0;
   songTick = 0.5;
@@ -73,6 +75,7 @@ export class Hands implements Part {
     this.recorder.record(stroke, inputSnap, inputSnap && (feel ?? inputSnap));
     const held = this.held[track]![pad]!;
     held.down = true;
+    held.recorded = !Number.isNaN(stroke.placed);
     held.id = id;
     held.slot = this.recorder.lastSlot;
     held.songTick = stroke.struck;
@@ -89,7 +92,7 @@ export class Hands implements Part {
     const longest = Math.max(1, this.rack.tracks[track]!.at(held.slot).span);
     const ticks = Math.round(this.transport.timeline.tickAt(heardFrame) - held.songTick);
     const length = Math.min(longest, Math.max(1, ticks));
-    this.recorder.setLength(track, held.slot, held.id, length);
+    if (held.recorded) this.recorder.setLength(track, held.slot, held.id, length);
     const event = this.events.add('released', this.transport.frame);
     event.track = track;
     event.slot = held.slot;

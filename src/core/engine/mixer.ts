@@ -97,7 +97,7 @@ export class Mixer implements Part {
 
   private renderTrack(index: number, frames: number): void {
     const track = this.tracks[index]!;
-    const target = this.launcher.live.isHeard(index) ? track.level : 0;
+    const target = this.launcher.live.heard[index] === 1 ? track.level : 0;
     if (track.ringing === 0 && track.gain === target) return;
     this.bus.clear(frames);
     for (const voice of this.voices.voices) {

@@ -11,6 +11,8 @@ export class Transport implements Part {
   meter: Meter = { beats: 4, unit: 4 };
   /** Where the count-in ends and the patterns begin. */
   fromTick = 0;
+  /** Names the recording in the events of its hits. */
+  session = 0;
   /** Song ticks up to which patterns were played. */
   playedThrough = -1;
   readonly timeline: Timeline;
@@ -52,9 +54,6 @@ export class Transport implements Part {
       this.lay({ ...this.now, frame: this.frame, tick: this.songTick, recording: on });
     },
   };
-
-  /** Names the recording in the events of its hits. */
-  session = 0;
 
   get now(): Anchor {
     return this.timeline.now;

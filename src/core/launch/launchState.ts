@@ -57,7 +57,9 @@ export class LaunchState {
   sectionFollows = false;
   sectionInPlace = false;
 
-  /** The earliest tick at which anything changes. */
+  /** Whether each track is heard: not muted, and soloed if any is. Found by `settle`, since every stretch of sound asks. */
+  readonly heard = new Uint8Array(MAX_TRACKS).fill(1);
+  /** The earliest tick at which anything changes. Found by `settle`. */
   due = Infinity;
 
   copyFrom(other: LaunchState): void {
@@ -80,21 +82,21 @@ export class LaunchState {
     this.sectionTick = other.sectionTick;
     this.sectionFollows = other.sectionFollows;
     this.sectionInPlace = other.sectionInPlace;
+    this.heard.set(other.heard);
     this.due = other.due;
   }
 
-  /** Finds `due` again after a change. */
+  /** Finds `heard` and `due` again after a change. */
   settle(): void {
+    const anySolo = this.soloed.includes(1);
+    for (let t = 0; t < MAX_TRACKS; t++) {
+      this.heard[t] = this.muted[t] === 0 && (!anySolo || this.soloed[t] === 1) ? 1 : 0;
+    }
     let due = this.sectionTick;
     for (let t = 0; t < MAX_TRACKS; t++) {
       due = Math.min(due, this.nextTick[t]!, this.linkTick[t]!, this.muteSoloTick[t]!);
     }
     this.due = due;
-  }
-
-  /** Whether a track is heard: not muted, and soloed if any is. */
-  isHeard(track: number): boolean {
-    return this.muted[track] === 0 && (this.soloed[track] === 1 || !this.soloed.includes(1));
   }
 
   /** Whether all that waits on a track, its mute and its solo are as in another state. */

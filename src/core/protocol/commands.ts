@@ -7,7 +7,7 @@ import type { ChainPlan, SectionPlan } from '../launch/launchRules';
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;
 
-/** Pulls on a track that plays notes: which voice plays, and which notes lie on its pads. */
+/** How a track plays notes: which voice, and which notes lie on its pads. */
 export interface NoteLayout {
   voice: ToneVoice;
   /** MIDI note of each pad. */

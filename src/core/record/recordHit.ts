@@ -1,3 +1,4 @@
+import { isHomeInLoop } from '../sequence/soundingHits';
 import { placedTick, type Snap } from '../quantize/place';
 
 /** The loop that a stroke is recorded into, in ticks of its pattern. */
@@ -70,6 +71,6 @@ export function placeRecorded(stroke: StruckTick, loop: RecordedLoop, out: Recor
 
 /** Whether a hit sounds in a loop: the rule of `soundingHits`, and of the window. A whole pattern wraps its hits round its end. */
 function willSound(home: number, placed: number, { length, start, span }: RecordedLoop): boolean {
-  if (home >= length || home < -length) return false;
+  if (!isHomeInLoop(home, length)) return false;
   return span === length || (placed >= start && placed < start + span);
 }

@@ -1,6 +1,6 @@
 import { MOVE_TABLES } from '../document/moves';
 import type { Snap } from '../quantize/place';
-import { SAME_TICKS } from '../time/ticks';
+import { mod, SAME_TICKS } from '../time/ticks';
 import { HIT_WIDTH, readFeel, readMoves, HIT } from './hitRows';
 import { HitTable } from './hitTable';
 import { fitWindow } from './loopWindow';
@@ -126,7 +126,7 @@ export class PatternPlayer {
   wrapped(tick: number): number {
     const { start, span } = this;
     if (tick >= start && tick < start + span) return tick;
-    const wrapped = tick - Math.floor((tick - start) / span) * span;
+    const wrapped = start + mod(tick - start, span);
     return wrapped < start + span ? wrapped : start; // a hair before the start
   }
 

@@ -105,7 +105,11 @@ export function homeOf(hit: Hit): number {
 
 /** Whether a hit lies within the loop as it is now, and does not wait on the tape beyond it. */
 export function isInLoop(hit: Hit, length: number): boolean {
-  const home = homeOf(hit);
+  return isHomeInLoop(homeOf(hit), length);
+}
+
+/** Whether what was recorded to a tick lies within a loop; one before its start sounds at its end. */
+export function isHomeInLoop(home: number, length: number): boolean {
   return home < length && home >= -length;
 }
 

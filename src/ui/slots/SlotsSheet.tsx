@@ -164,7 +164,7 @@ function SlotCard({ slot, pattern, meter, colour, isOpen, onPress }: CardProps) 
       onPress={onPress}
       style={[
         styles.card,
-        !pattern && { borderColor: tokens.rule, borderStyle: 'dashed', backgroundColor: 'transparent' },
+        !pattern && !isOpen && { borderColor: tokens.rule, borderStyle: 'dashed', backgroundColor: 'transparent' },
       ]}
     >
       <View style={styles.face}>

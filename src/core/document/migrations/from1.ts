@@ -1,4 +1,4 @@
-import { isPlain, type Plain } from './plain';
+import { isPlain, type Plain } from '../../plain';
 
 /** 2: Feel, loudness and takes, which version 1 has not; and more to set on the metronome. */
 export function from1(set: Plain): Plain {

@@ -1,4 +1,4 @@
-import { isPlain, type Plain } from './plain';
+import { isPlain, type Plain } from '../../plain';
 
 /** 4: tracks have channels, of which one is shown and by which they are named; sections, and how they are launched. */
 export function from3(set: Plain): Plain {

@@ -1,4 +1,4 @@
-import { isPlain, type Plain } from './plain';
+import { isPlain, type Plain } from '../../plain';
 
 /**
  * 5: tracks are a record by id (which was called their channel) and a list of ids; what is being performed (the slot that
