@@ -63,7 +63,10 @@ export class Rolls implements TickPart {
   }
 
   playTick(tick: number): void {
-    for (const roll of this.rolls) if (roll.active && roll.next <= tick + SAME_TICKS) this.strike(roll);
+    for (let i = 0; i < ROLLS; i++) {
+      const roll = this.rolls[i]!;
+      if (roll.active && roll.next <= tick + SAME_TICKS) this.strike(roll);
+    }
   }
 
   songStops(): void {

@@ -57,7 +57,7 @@ export class Striker implements FramePart {
     const { frame, playing } = this.transport;
     const shape = this.controls.shapeOf(track, pad, stroke.pitch, stroke.position);
     const recipe = this.sounds.tracks[track]!.recipes[pad]!;
-    const voice = this.voices.trigger(recipe, track, pad, stroke.velocity, frame, shape);
+    const voice = this.voices.trigger(recipe, stroke, frame, shape);
     if (voice.held && stroke.length < Infinity) {
       if (playing) voice.offTick = stroke.tick + stroke.length;
       else voice.offFrame = frame + this.transport.standingFrames(stroke.length);

@@ -1,5 +1,6 @@
 import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipes';
+import type { Touch } from './touch';
 
 const MAX_MODES = 4;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -36,23 +37,21 @@ export class BodyVoice {
   private attack = 0;
   private attackStep = 0;
 
-  /**
-   * @param velocity 0..1: a harder strike sweeps further
-   * @param gain linear, velocity included
-   * @param pitch ratio to the body's own
-   * @param longer ratio of the decays to their own
-   */
-  start(body: Body, velocity: number, gain: number, sampleRate: number, pitch = 1, longer = 1): void {
+  constructor(private readonly sampleRate: number) {}
+
+  /** A harder strike sweeps further and brings out the upper modes. */
+  start(body: Body, { velocity, gain, pitch, longer }: Touch): void {
+    const { sampleRate } = this;
     this.modes = body.modes.length;
     this.left = 0;
     for (let m = 0; m < this.modes; m++) {
-      const [ratio, level, ownDecay] = body.modes[m]!;
-      const decay = ownDecay * longer;
-      this.step[m] = (body.pitch * ratio * pitch) / sampleRate;
+      const mode = body.modes[m]!;
+      const decay = mode.decay * longer;
+      this.step[m] = (body.pitch * mode.ratio * pitch) / sampleRate;
       this.decay[m] = decayPerFrame(decay, sampleRate);
       this.sine[m] = 0;
       // Low velocity attenuates the upper modes.
-      this.cosine[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
+      this.cosine[m] = gain * mode.level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
       // A mode above what the rate can hold is not heard.
       this.modeLeft[m] = this.step[m]! < HIGHEST_STEP ? Math.round(decay * LIFE * sampleRate) : 0;
       this.left = Math.max(this.left, this.modeLeft[m]!);

@@ -6,17 +6,17 @@ import type { ClickSound } from '../document/metronome';
 interface Ping {
   /** Hz of a beat; the bar's first beat is a fifth higher. */
   hz: number;
-  /** Pitch ratio and level of the second partial. */
-  partial: readonly [number, number];
+  /** The second partial: its pitch ratio and level. */
+  partial: { ratio: number; level: number };
   noise: number;
   /** Seconds to -60 dB. */
   decay: number;
 }
 
 const PINGS: Record<ClickSound, Ping> = {
-  wood: { hz: 1245, partial: [2.76, 0.25], noise: 0, decay: 0.045 },
-  bell: { hz: 2093, partial: [1.504, 0.6], noise: 0, decay: 0.11 },
-  tick: { hz: 620, partial: [5.4, 0.12], noise: 0.7, decay: 0.016 },
+  wood: { hz: 1245, partial: { ratio: 2.76, level: 0.25 }, noise: 0, decay: 0.045 },
+  bell: { hz: 2093, partial: { ratio: 1.504, level: 0.6 }, noise: 0, decay: 0.11 },
+  tick: { hz: 620, partial: { ratio: 5.4, level: 0.12 }, noise: 0.7, decay: 0.016 },
 };
 
 /** Pitch and level by strength (see `CLICK`): bar, group, beat, between. */
@@ -56,11 +56,11 @@ export class Click {
   /** Adds the next `frames` samples to both sides. */
   render(left: Float64Array, right: Float64Array, frames: number): void {
     const end = Math.min(frames, this.left);
-    const [ratio, share] = this.ping.partial;
-    const { noise } = this.ping;
+    const { noise, partial } = this.ping;
+    const { ratio, level } = partial;
     for (let i = 0; i < end; i++) {
       const ramp = this.age < ATTACK_FRAMES ? this.age / ATTACK_FRAMES : 1;
-      let y = sinTurns(this.phase) + share * sinTurns(this.phase * ratio);
+      let y = sinTurns(this.phase) + level * sinTurns(this.phase * ratio);
       if (noise > 0) {
         this.seed ^= this.seed << 13;
         this.seed ^= this.seed >>> 17;

@@ -3,6 +3,7 @@ import { LayerVoice } from './layerVoice';
 import { exp2, hash, sinTurns, softClip } from '../math';
 import type { Recipe } from './recipes';
 import { ToneVoice } from './toneVoice';
+import { newTouch } from './touch';
 
 const MAX_LAYERS = 3;
 
@@ -23,6 +24,14 @@ export interface Shape {
 }
 
 export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
+
+/** Which pad is struck, and how hard. */
+export interface PadStroke {
+  track: number;
+  pad: number;
+  /** 0..1 */
+  velocity: number;
+}
 
 /** What voices are added to. */
 export interface VoiceBus {
@@ -50,25 +59,24 @@ export class DrumVoice {
   offTick = Infinity;
   offFrame = Infinity;
 
-  private readonly body = new BodyVoice();
-  private readonly layers = [new LayerVoice(), new LayerVoice(), new LayerVoice()];
-  private readonly tone = new ToneVoice();
+  private readonly body: BodyVoice;
+  private readonly layers: readonly LayerVoice[];
+  private readonly tone: ToneVoice;
+  private readonly touch = newTouch();
   private layerCount = 0;
   private drive = 0;
   private makeUp = 1;
   private fade = 1;
   private fadeStep = 0;
 
-  /** @param velocity 0..1 */
-  start(
-    recipe: Recipe,
-    track: number,
-    pad: number,
-    velocity: number,
-    frame: number,
-    sampleRate: number,
-    shape: Shape = PLAIN,
-  ): void {
+  constructor(sampleRate: number) {
+    this.body = new BodyVoice(sampleRate);
+    this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
+    this.tone = new ToneVoice(sampleRate);
+  }
+
+  /** @param frame at which it begins; its noise follows from it */
+  start(recipe: Recipe, { track, pad, velocity }: PadStroke, frame: number, shape: Shape = PLAIN): void {
     this.active = true;
     this.fading = false;
     this.held = recipe.tone !== undefined;
@@ -89,19 +97,20 @@ export class DrumVoice {
     this.makeUp = recipe.drive > 0 ? 1 / softClip(1 + recipe.drive) : 1;
 
     // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
-    const gain = velocity * (0.3 + 0.7 * velocity);
-    const pitch = exp2(shape.pitch / 12);
-    const decay = exp2(shape.decay);
-    const cutoff = pitch * exp2(shape.filter);
-    if (recipe.body) this.body.start(recipe.body, velocity, gain, sampleRate, pitch, decay);
+    const { touch } = this;
+    touch.velocity = velocity;
+    touch.gain = velocity * (0.3 + 0.7 * velocity);
+    touch.pitch = exp2(shape.pitch / 12);
+    touch.filter = exp2(shape.filter);
+    touch.longer = exp2(shape.decay);
+    if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
-    if (recipe.tone)
-      this.tone.start(recipe.tone, shape.hz * pitch, velocity, gain, sampleRate, exp2(shape.filter), decay);
+    if (recipe.tone) this.tone.start(recipe.tone, shape.hz * touch.pitch, touch);
     else this.tone.sounding = false;
     this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
     for (let i = 0; i < this.layerCount; i++) {
       const seed = hash(frame, track * 64 + pad, i);
-      this.layers[i]!.start(recipe.layers[i]!, velocity, gain, seed, sampleRate, pitch, cutoff, decay);
+      this.layers[i]!.start(recipe.layers[i]!, touch, seed);
     }
   }
 

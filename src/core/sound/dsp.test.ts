@@ -1,3 +1,4 @@
+import { newTouch } from './touch';
 import { BodyVoice } from './bodyVoice';
 import { renderCommands } from '../engine/offline';
 import { KITS, SOUND_NAMES } from '../document/kits';
@@ -207,12 +208,13 @@ describe('whatever the device’s sample rate', () => {
 });
 
 test('a mode above what the rate can hold is silent, and does not fold back down', () => {
-  const body = { pitch: 9000, modes: [[1, 1, 0.2], [2.4, 1, 0.2]], sweep: 1.4, sweepTime: 0.01 } as const; // prettier-ignore
-  const alone = new BodyVoice();
-  const both = new BodyVoice();
+  const low = { ratio: 1, level: 1, decay: 0.2 };
+  const body = { pitch: 9000, modes: [low, { ...low, ratio: 2.4 }], sweep: 1.4, sweepTime: 0.01 };
+  const alone = new BodyVoice(44100);
+  const both = new BodyVoice(44100);
   const [a, b] = [new Float64Array(4800), new Float64Array(4800)];
-  alone.start({ ...body, modes: [body.modes[0]] }, 1, 1, 44100);
-  both.start(body, 1, 1, 44100);
+  alone.start({ ...body, modes: [low] }, newTouch());
+  both.start(body, newTouch());
   alone.render(a, 4800);
   both.render(b, 4800);
   expect(b).toEqual(a); // 21.6 kHz is above 0.45 of 44.1 kHz
@@ -242,7 +244,7 @@ test('64 ringing voices and 32 notes at once: each that gives way fades, none is
 test('there are never more voices than the limit, and the oldest give way', () => {
   const pool = new VoicePool(SR);
   for (let i = 0; i < 500; i++) {
-    pool.trigger(RECIPES.crash, i % 16, i % 16, 1, i);
+    pool.trigger(RECIPES.crash, { track: i % 16, pad: i % 16, velocity: 1 }, i);
     expect(pool.voices.filter((v) => v.active && !v.fading).length).toBeLessThanOrEqual(MAX_VOICES);
   }
   expect(pool.ringing).toBeGreaterThan(40);

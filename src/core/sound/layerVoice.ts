@@ -1,6 +1,7 @@
 import { decayPerFrame, exp2, tanHalfTurns } from '../math';
 import { METAL_FRAMES } from './metal';
 import type { Layer } from './recipes';
+import type { Touch } from './touch';
 
 /** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
@@ -43,24 +44,16 @@ export class LayerVoice {
   private s1 = 0;
   private s2 = 0;
 
+  constructor(private readonly sampleRate: number) {}
+
   /**
-   * @param velocity 0..1: lowers the cutoff as well as the level
-   * @param gain linear, velocity included
+   * @param touch pitch is of the metal and of the filter; a low velocity lowers the cutoff as well as the level
    * @param seed non-zero 32-bit integer
-   * @param pitch ratio of the metal's pitch to its own; noise has none but its filter's
-   * @param cutoff ratio of the filter's cutoff to its own
-   * @param longer ratio of the decay to its own
    */
-  start(
-    layer: Layer,
-    velocity: number,
-    gain: number,
-    seed: number,
-    sampleRate: number,
-    pitch = 1,
-    cutoff = 1,
-    longer = 1,
-  ): void {
+  start(layer: Layer, touch: Touch, seed: number): void {
+    const { sampleRate } = this;
+    const { velocity, gain, pitch, longer } = touch;
+    const { bursts } = layer;
     this.noise = seed;
     this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
     this.metalStep = pitch;
@@ -69,14 +62,14 @@ export class LayerVoice {
     this.attack = 0;
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
     this.lastDecay = decayPerFrame(layer.decay * longer, sampleRate);
-    const [bursts, every, burstDecay] = layer.bursts ?? [0, 0, 1];
-    this.burstsLeft = bursts;
-    this.burstEvery = Math.round(every * sampleRate);
+    this.burstsLeft = bursts ? bursts.count : 0;
+    this.burstEvery = bursts ? Math.round(bursts.every * sampleRate) : 0;
     this.untilBurst = this.burstEvery;
-    this.decay = bursts > 0 ? decayPerFrame(burstDecay, sampleRate) : this.lastDecay;
-    this.left = Math.round((layer.decay * longer * LIFE + bursts * every) * sampleRate);
+    this.decay = bursts ? decayPerFrame(bursts.decay, sampleRate) : this.lastDecay;
+    const beforeLast = bursts ? bursts.count * bursts.every : 0;
+    this.left = Math.round((layer.decay * longer * LIFE + beforeLast) * sampleRate);
 
-    const hz = layer.cutoff * cutoff * exp2(layer.bright * (velocity - 1));
+    const hz = layer.cutoff * (pitch * touch.filter) * exp2(layer.bright * (velocity - 1));
     this.setFilter(layer, Math.min(hz, sampleRate * 0.45) / sampleRate);
   }
 

@@ -1,6 +1,24 @@
 import type { SoundName } from '../document/kits';
 import type { Tone } from './toneVoice';
 
+/** One sine mode of a body. */
+export interface Mode {
+  /** Of its pitch to the body's. */
+  ratio: number;
+  level: number;
+  /** Seconds to -60 dB. */
+  decay: number;
+}
+
+/** Short strokes before the last one, as of many hands or jingles. */
+export interface Bursts {
+  count: number;
+  /** Seconds from one to the next. */
+  every: number;
+  /** Seconds to -60 dB of each. */
+  decay: number;
+}
+
 /** A tuned body: inharmonic sine modes that share one downward pitch sweep. */
 export interface Body {
   /** Resting pitch of the first mode, Hz. */
@@ -9,8 +27,8 @@ export interface Body {
   sweep: number;
   /** Time constant of the sweep, seconds. */
   sweepTime: number;
-  /** Modes: [pitch ratio, level, seconds to -60 dB]. At most 4. */
-  modes: readonly (readonly [number, number, number])[];
+  /** At most 4. */
+  modes: readonly Mode[];
 }
 
 /** A filtered burst of noise or of the cymbals' metal. */
@@ -28,8 +46,7 @@ export interface Layer {
   attack: number;
   /** Seconds to -60 dB. */
   decay: number;
-  /** Short strokes before the last one, as of many hands or jingles: how many, seconds apart, seconds to -60 dB of each. */
-  bursts?: readonly [number, number, number];
+  bursts?: Bursts;
 }
 
 /** One drum sound: what is layered, how loud, where, and what it cuts off. */
@@ -68,9 +85,9 @@ function tom(pitch: number, decay: number, pan: number): Recipe {
       sweep: 1.7,
       sweepTime: 0.045,
       modes: [
-        [1, 1, decay],
-        [1.59, 0.35, decay * 0.45],
-        [2.14, 0.16, decay * 0.28],
+        { ratio: 1, level: 1, decay },
+        { ratio: 1.59, level: 0.35, decay: decay * 0.45 },
+        { ratio: 2.14, level: 0.16, decay: decay * 0.28 },
       ],
     },
     layers: [
@@ -94,8 +111,8 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 5.2,
       sweepTime: 0.021,
       modes: [
-        [1, 1, 0.5],
-        [2.02, 0.16, 0.12],
+        { ratio: 1, level: 1, decay: 0.5 },
+        { ratio: 2.02, level: 0.16, decay: 0.12 },
       ],
     },
     layers: [
@@ -115,9 +132,9 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 1.15,
       sweepTime: 0.004,
       modes: [
-        [1, 0.8, 0.085],
-        [1.84, 1, 0.055],
-        [3.71, 0.5, 0.03],
+        { ratio: 1, level: 0.8, decay: 0.085 },
+        { ratio: 1.84, level: 1, decay: 0.055 },
+        { ratio: 3.71, level: 0.5, decay: 0.03 },
       ],
     },
     layers: [
@@ -136,9 +153,9 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 1.5,
       sweepTime: 0.012,
       modes: [
-        [1, 0.75, 0.17],
-        [1.77, 0.45, 0.12],
-        [2.61, 0.2, 0.07],
+        { ratio: 1, level: 0.75, decay: 0.17 },
+        { ratio: 1.77, level: 0.45, decay: 0.12 },
+        { ratio: 2.61, level: 0.2, decay: 0.07 },
       ],
     },
     layers: [
@@ -163,7 +180,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
         bright: 0.8,
         attack: 0.0004,
         decay: 0.2,
-        bursts: [3, 0.0105, 0.022],
+        bursts: { count: 3, every: 0.0105, decay: 0.022 },
       },
       {
         source: 'noise',
@@ -174,7 +191,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
         bright: 1,
         attack: 0.0004,
         decay: 0.11,
-        bursts: [3, 0.0105, 0.016],
+        bursts: { count: 3, every: 0.0105, decay: 0.016 },
       },
     ],
   },
@@ -197,7 +214,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
     drive: 0,
     choke: HATS,
     rings: 1,
-    body: { pitch: 310, sweep: 1.2, sweepTime: 0.01, modes: [[1, 0.12, 0.03]] },
+    body: { pitch: 310, sweep: 1.2, sweepTime: 0.01, modes: [{ ratio: 1, level: 0.12, decay: 0.03 }] },
     layers: [
       { source: 'metal', level: 1, filter: 'high', cutoff: 5400, q: 0.7, bright: 0.6, attack: 0.003, decay: 0.11 },
       { source: 'noise', level: 0.25, filter: 'band', cutoff: 4200, q: 0.9, bright: 0.8, attack: 0.001, decay: 0.04 },
@@ -244,10 +261,10 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 1,
       sweepTime: 0.01,
       modes: [
-        [1, 0.22, 0.9],
-        [2.43, 0.3, 1.1],
-        [3.87, 0.24, 0.7],
-        [5.31, 0.14, 0.5],
+        { ratio: 1, level: 0.22, decay: 0.9 },
+        { ratio: 2.43, level: 0.3, decay: 1.1 },
+        { ratio: 3.87, level: 0.24, decay: 0.7 },
+        { ratio: 5.31, level: 0.14, decay: 0.5 },
       ],
     },
     layers: [
@@ -279,10 +296,10 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 1.02,
       sweepTime: 0.006,
       modes: [
-        [1, 0.75, 0.32],
-        [1.508, 0.85, 0.38],
-        [2.97, 0.25, 0.14],
-        [4.52, 0.14, 0.08],
+        { ratio: 1, level: 0.75, decay: 0.32 },
+        { ratio: 1.508, level: 0.85, decay: 0.38 },
+        { ratio: 2.97, level: 0.25, decay: 0.14 },
+        { ratio: 4.52, level: 0.14, decay: 0.08 },
       ],
     },
     layers: [
@@ -306,7 +323,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
         bright: 0.6,
         attack: 0.001,
         decay: 0.28,
-        bursts: [2, 0.017, 0.05],
+        bursts: { count: 2, every: 0.017, decay: 0.05 },
       },
       { source: 'noise', level: 0.35, filter: 'band', cutoff: 9800, q: 1.2, bright: 0.6, attack: 0.002, decay: 0.13 },
       { source: 'noise', level: 0.2, filter: 'band', cutoff: 1700, q: 0.9, bright: 1, attack: 0.0003, decay: 0.02 },
@@ -324,8 +341,8 @@ export const RECIPES: Record<SoundName, Recipe> = {
       sweep: 1.3,
       sweepTime: 0.004,
       modes: [
-        [1, 0.5, 0.035],
-        [1.63, 0.3, 0.025],
+        { ratio: 1, level: 0.5, decay: 0.035 },
+        { ratio: 1.63, level: 0.3, decay: 0.025 },
       ],
     },
     layers: [
@@ -338,7 +355,7 @@ export const RECIPES: Record<SoundName, Recipe> = {
         bright: 0.6,
         attack: 0.0003,
         decay: 0.075,
-        bursts: [1, 0.0085, 0.01],
+        bursts: { count: 1, every: 0.0085, decay: 0.01 },
       },
     ],
   },

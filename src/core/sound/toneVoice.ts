@@ -1,4 +1,5 @@
 import { decayPerFrame, exp2, sinTurns, tanHalfTurns } from '../math';
+import type { Touch } from './touch';
 
 /** How an instrument that plays notes sounds. */
 export interface Tone {
@@ -62,21 +63,11 @@ export class ToneVoice {
   private band = 0;
   private low = 0;
 
-  /**
-   * @param hz of the note
-   * @param gain linear, velocity included
-   * @param cutoff ratio of the filter's cutoff to its own
-   * @param longer ratio of decay and release to their own
-   */
-  start(
-    tone: Tone,
-    hz: number,
-    velocity: number,
-    gain: number,
-    sampleRate: number,
-    cutoff: number,
-    longer: number,
-  ): void {
+  constructor(private readonly sampleRate: number) {}
+
+  /** @param hz of the note; the touch's pitch is in it */
+  start(tone: Tone, hz: number, { velocity, gain, filter, longer }: Touch): void {
+    const { sampleRate } = this;
     this.sounding = true;
     this.source = tone.source;
     this.step = Math.min(0.45, hz / sampleRate);
@@ -96,7 +87,7 @@ export class ToneVoice {
     this.tineDecay = decayPerFrame(TINE_SECONDS, sampleRate);
     this.open = tone.opens * velocity;
     this.openDecay = exp2((-9.965784284662087 * CONTROL_FRAMES) / (tone.closes * sampleRate));
-    this.cutoff = (tone.cutoff * cutoff) / sampleRate;
+    this.cutoff = (tone.cutoff * filter) / sampleRate;
     this.damping = 1 / tone.q;
     this.band = 0;
     this.low = 0;

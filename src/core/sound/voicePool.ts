@@ -1,4 +1,4 @@
-import { DrumVoice, type Shape } from './drumVoice';
+import { DrumVoice, type PadStroke, type Shape } from './drumVoice';
 import type { Recipe } from './recipes';
 
 /** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
@@ -14,14 +14,14 @@ export class VoicePool {
   readonly voices: DrumVoice[] = [];
 
   constructor(private readonly sampleRate: number) {
-    for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice());
+    for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice(sampleRate));
   }
 
   /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
-  trigger(recipe: Recipe, track: number, pad: number, velocity: number, frame: number, shape?: Shape): DrumVoice {
-    this.giveWay(recipe, track, pad);
+  trigger(recipe: Recipe, stroke: PadStroke, frame: number, shape?: Shape): DrumVoice {
+    this.giveWay(recipe, stroke);
     const voice = this.freeVoice(frame);
-    voice.start(recipe, track, pad, velocity, frame, this.sampleRate, shape);
+    voice.start(recipe, stroke, frame, shape);
     return voice;
   }
 
@@ -52,7 +52,7 @@ export class VoicePool {
     return count;
   }
 
-  private giveWay(recipe: Recipe, track: number, pad: number): void {
+  private giveWay(recipe: Recipe, { track, pad }: PadStroke): void {
     let rings = 0;
     let ringing = 0;
     let oldestOfPad: DrumVoice | null = null;

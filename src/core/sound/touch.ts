@@ -1,0 +1,21 @@
+/**
+ * What the parts of a voice (body, layers, tone) are told of the stroke that starts them. A voice fills in its own one anew for
+ * each stroke, so that strokes cost no garbage.
+ */
+export interface Touch {
+  /** 0..1 */
+  velocity: number;
+  /** Linear, velocity included. */
+  gain: number;
+  /** Ratio of the pitch to the sound's own. */
+  pitch: number;
+  /** Ratio of the filter's cutoff to the sound's own, besides what its pitch moves it by. */
+  filter: number;
+  /** Ratio of the decays to the sound's own. */
+  longer: number;
+}
+
+/** A touch at full velocity of the sound as it is. */
+export function newTouch(): Touch {
+  return { velocity: 1, gain: 1, pitch: 1, filter: 1, longer: 1 };
+}
