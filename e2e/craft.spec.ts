@@ -144,12 +144,23 @@ test('Keep of free playing: tempo and first beat are found, can be halved and nu
   await app.button('Halve estimated tempo').click();
   await expect(tempo).toHaveValue(/^5[12]/);
   await app.button('Double estimated tempo').click();
+  await app.button('One and a half times estimated tempo').click();
+  await expect(tempo).toHaveValue(/^15[56]/);
+  await app.button('Two thirds of estimated tempo').click();
+  // With the first beat an eighth earlier, every stroke lies an eighth later in its bar.
+  const kicksOf = (set: StoredSet) => hits(set).filter((h) => h.pad === KICK - 1).map((h) => Math.round(h.tick / 240) + 0); // prettier-ignore
+  await app.button('First beat an eighth earlier').click();
+  await page.getByRole('menuitem', { name: 'Keep 2 bars' }).click();
+  const late = await app.savedSet((s) => hits(s).length > 0);
+  expect(kicksOf(late).map((place) => place % 8)).toEqual([2, 2, 2, 2]);
+  await app.undo.click();
+  await app.savedSet((s) => hits(s).length === 0);
+  await app.button('Keep').click();
   await page.getByRole('menuitem', { name: 'Keep 4 bars' }).click();
   const set = await app.savedSet((s) => hits(s).length > 0);
   expect(Math.abs(set.tempo / 104 - 1)).toBeLessThan(0.01);
   expect(hits(set)).toHaveLength(strokes.length);
-  const kicks = hits(set).filter((h) => h.pad === KICK - 1);
-  expect(kicks.map((h) => Math.round(h.tick / 240) + 0)).toEqual([0, 8, 16, 24, 32, 40, 48, 56]);
+  expect(kicksOf(set)).toEqual([0, 8, 16, 24, 32, 40, 48, 56]);
   await app.undo.click();
   const back = await app.savedSet((s) => hits(s).length === 0);
   expect(back.tempo).toBe(140);

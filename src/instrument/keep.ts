@@ -3,7 +3,8 @@ import { lanesOf } from '@/core/document/lanes';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
 import { PPQ, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
-import { estimateBeat, type Beat, type Role } from '@/core/quantize/estimateBeat';
+import type { Role } from '@/core/quantize/barModel';
+import { estimateBeat, type Beat } from '@/core/quantize/estimateBeat';
 import { gridTicks } from '@/core/quantize/grid';
 import type { Instrument } from './instrument';
 import { freeSlot } from '@/core/edit/slots';
@@ -40,8 +41,8 @@ export function lookBack(instrument: Instrument, state: RootState): Keepable {
   const strokes = instrument.justPlayed.lastStretch(selectShown(state));
   const withSong = strokes[0]?.songTick !== null;
   const pads = lanesOf(selectTrack(state));
-  const onsets = withSong ? [] : strokes.map(({ ms, pad }) => ({ ms, role: roleOf(pads[pad]!.sound) }));
-  return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter.beats) };
+  const onsets = withSong ? [] : strokes.map(({ ms, pad, velocity }) => ({ ms, velocity, role: roleOf(pads[pad]!.sound) }));
+  return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter) };
 }
 
 /** A window of whole bars onto the playing. */

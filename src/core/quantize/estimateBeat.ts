@@ -1,9 +1,13 @@
-/** What a stroke tells of the bar: a bass drum marks its ones and threes, a snare its twos and fours (common practice). */
-export type Role = 'low' | 'back' | 'other';
+import { PPQ, ticksPerPulse, type Meter } from '../time/ticks';
+import { barModel, usualPlaces, type Role } from './barModel';
+import { beatFeels } from './beatFeels';
+import { fitBeats, type BeatFit } from './fitBeats';
+import { judgeBeat, type JudgedStrokes } from './judgeBeat';
+import { likelyBeats } from './likelyBeats';
 
 /** Where free playing lies in musical time. */
 export interface Beat {
-  /** BPM */
+  /** Quarter notes per minute. */
   tempo: number;
   /** ms at which bar 1 beat 1 lies, on the strokes' clock. */
   firstBeatMs: number;
@@ -12,179 +16,97 @@ export interface Beat {
 export interface Onset {
   ms: number;
   role: Role;
+  /** 0..1 */
+  velocity: number;
 }
 
-const SLOWEST = 68;
-const FASTEST = 184;
-/** Where tempos are most often, BPM, and how far (in octaves) they stray from there. */
-const USUAL_TEMPO = 112;
-const USUAL_OCTAVES = 0.55;
+/** Slowest and fastest tempo that is believed, quarter notes per minute. */
+const SLOWEST = 44;
+const FASTEST = 208;
+const FEWEST = 4;
 /** The last ones tell enough, and a hand's tempo is not for ever. */
-const ONSETS_USED = 96;
-/** Tempos are tried in steps over which the first and the last stroke move apart by this much, ms. */
-const STEP_MS = 6;
-/** How far apart strokes may lie to be one onset, ms. */
-const CHORD_MS = 28;
-const CANDIDATES = 16;
-/** What an onset on a place of the beat is worth: on it, between, on the other sixteenths. */
-const PLACE_WORTH = [1, 0.62, 0.38] as const;
-const LOW_ON_BEAT = 0.35;
-const BACK_ON_BEAT = 0.5;
+const ONSETS_USED = 128;
+/** Strokes of one role nearer than this are one (a flam), ms. */
+const FLAM_MS = 28;
+/** How early a stroke on the bar line may be, as a share of the beat. */
+const EARLY = 1 / 8;
+/** Accents louder or quieter than this many standard deviations tell no more. */
+const STRONGEST_ACCENT = 2;
+/** Velocities that stray by less have no accents. */
+const EVEN_VELOCITY = 0.02;
 
 /**
  * Estimates tempo and first beat of free playing.
  *
- * Every tempo from 68 to 184 BPM is tried: how well the onsets agree with its sixteenths, eighths and quarters is the
- * length of their sum as vectors turning with each (a Fourier sum at the note values). The best ones are fitted to the
- * onsets by least squares and judged by where in the beat the strokes fall.
+ * Beats with which the strokes agree (`likelyBeats`) are laid onto them in each way to divide a beat (`fitBeats`), and each of
+ * these, with each of its beats as the bar's first, is judged by how likely it makes the strokes (`judgeBeat`).
  *
  * @param strokes in order of time
- * @param beats to the bar
- * @returns null for fewer than four onsets
+ * @returns null for fewer than four onsets, or less than one beat of them
+ * @example estimateBeat(backbeatAt112, { beats: 4, unit: 4 }) // { tempo: 112, firstBeatMs: that of the first bass drum }
  */
-export function estimateBeat(strokes: readonly Onset[], beats = 4): Beat | null {
-  const onsets = chords(strokes).slice(-ONSETS_USED);
-  if (onsets.length < 4) return null;
-  const origin = onsets[0]!.ms;
-  const times = onsets.map(({ ms }) => ms - origin);
-  let best: { score: number; beatMs: number; phase: number } | null = null;
-  for (const beatMs of likelyBeats(times)) {
-    const fitted = fit(times, beatMs / 4);
-    for (let shift = 0; shift < 4; shift++) {
-      const phase = fitted.phase + shift * fitted.step;
-      const score = judge(onsets, times, fitted.step, phase) * usual(60000 / (4 * fitted.step));
-      if (score > (best?.score ?? -Infinity)) best = { score, beatMs: 4 * fitted.step, phase };
+export function estimateBeat(strokes: readonly Onset[], meter: Meter): Beat | null {
+  const all = withoutFlams(strokes);
+  const onsets = all.slice(-ONSETS_USED);
+  const origin = onsets[0]?.ms ?? 0;
+  const quarters = ticksPerPulse(meter) / PPQ;
+  const shortest = (60000 * quarters) / FASTEST;
+  if (onsets.length < FEWEST || onsets[onsets.length - 1]!.ms - origin < shortest) return null;
+  const judged: JudgedStrokes = {
+    times: Float64Array.from(onsets, ({ ms }) => ms - origin),
+    roles: onsets.map(({ role }) => role),
+    accents: accentsOf(onsets),
+    fromTheBeginning: all.length === onsets.length,
+  };
+  const likely = likelyBeats(judged.times, shortest, (60000 * quarters) / SLOWEST);
+  const bar = barModel(meter);
+  let best: { score: number; fit: BeatFit; first: number } | null = null;
+  for (const feel of beatFeels(meter)) {
+    const usual = usualPlaces(bar, feel);
+    for (const fit of fitBeats(judged.times, likely, feel)) {
+      for (let first = 0; first < bar.beats; first++) {
+        const score = judgeBeat(judged, fit, first, bar, usual);
+        if (score > (best?.score ?? -Infinity)) best = { score, fit, first };
+      }
     }
   }
   if (!best) return null;
-  const { beatMs, phase } = best;
-  const shift = barShift(onsets, times, beatMs, phase, beats);
-  const bar = beatMs * beats;
-  const line = phase + shift * beatMs;
-  // The bar line at the first stroke, or before it; a stroke a little early is still on it.
-  const first = line + Math.floor((times[0]! - line) / bar + 0.125 / beats) * bar;
-  const before = chords(strokes)[0]!.ms - origin;
-  const barsBefore = Math.floor((before - first) / bar + 0.125 / beats);
-  return { tempo: 60000 / beatMs, firstBeatMs: origin + first + barsBefore * bar };
+  const { beatMs, phase } = best.fit;
+  const barMs = beatMs * bar.beats;
+  const line = origin + phase + best.first * beatMs;
+  // The bar line at the first stroke, or before it.
+  const firstBeatMs = line + Math.floor((strokes[0]!.ms - line) / barMs + EARLY / bar.beats) * barMs;
+  return { tempo: (60000 * quarters) / beatMs, firstBeatMs };
 }
 
-/** Strokes that fall together are one onset, with the most telling role among them. */
-function chords(strokes: readonly Onset[]): Onset[] {
-  const out: Onset[] = [];
-  for (const { ms, role } of strokes) {
-    const last = out[out.length - 1];
-    if (last && ms - last.ms < CHORD_MS) {
-      if (last.role === 'other') last.role = role;
-    } else out.push({ ms, role });
-  }
-  return out;
-}
-
-/** Beats (ms) with which the onsets agree best, each a peak among its neighbours. */
-function likelyBeats(times: readonly number[]): number[] {
-  const span = Math.max(1000, times[times.length - 1]!);
-  const ratio = 1 + STEP_MS / span;
-  const tried: { beatMs: number; score: number }[] = [];
-  for (let beatMs = 60000 / FASTEST; beatMs <= 60000 / SLOWEST; beatMs *= ratio) {
-    const score = agreement(times, beatMs / 4) + 0.8 * agreement(times, beatMs / 2) + 0.6 * agreement(times, beatMs);
-    tried.push({ beatMs, score: score * (0.5 + 0.5 * usual(60000 / beatMs)) });
-  }
-  return tried
-    .filter(({ score }, i) => score >= (tried[i - 1]?.score ?? 0) && score >= (tried[i + 1]?.score ?? 0))
-    .sort((a, b) => b.score - a.score)
-    .slice(0, CANDIDATES)
-    .map(({ beatMs }) => beatMs);
-}
-
-/** How well the onsets keep to a period: 1 all in step, near 0 none. */
-function agreement(times: readonly number[], period: number): number {
-  let x = 0;
-  let y = 0;
-  for (const t of times) {
-    const angle = (2 * Math.PI * t) / period;
-    x += Math.cos(angle);
-    y += Math.sin(angle);
-  }
-  return Math.sqrt(x * x + y * y) / times.length;
-}
-
-/** The step near `step` and its phase that fit the onsets best (least squares, each onset at its nearest step). */
-function fit(times: readonly number[], step: number): { step: number; phase: number } {
-  let x = 0;
-  let y = 0;
-  for (const t of times) {
-    x += Math.cos((2 * Math.PI * t) / step);
-    y += Math.sin((2 * Math.PI * t) / step);
-  }
-  let phase = (Math.atan2(y, x) / (2 * Math.PI)) * step;
-  for (let i = 0; i < 3; i++) {
-    const ks = times.map((t) => Math.round((t - phase) / step));
-    const meanK = ks.reduce((a, b) => a + b, 0) / ks.length;
-    const meanT = times.reduce((a, b) => a + b, 0) / times.length;
-    let across = 0;
-    let along = 0;
-    ks.forEach((k, j) => {
-      across += (k - meanK) * (times[j]! - meanT);
-      along += (k - meanK) * (k - meanK);
-    });
-    if (along === 0) break;
-    step = across / along;
-    phase = meanT - step * meanK;
-  }
-  return { step, phase };
-}
-
-function judge(onsets: readonly Onset[], times: readonly number[], step: number, phase: number): number {
-  let score = 0;
-  let squares = 0;
-  times.forEach((t, i) => {
-    const k = Math.round((t - phase) / step);
-    const off = t - phase - k * step;
-    squares += off * off;
-    const place = ((k % 4) + 4) % 4;
-    score += PLACE_WORTH[place === 0 ? 0 : place === 2 ? 1 : 2];
-    if (place !== 0) return;
-    const { role } = onsets[i]!;
-    if (role === 'low') score += LOW_ON_BEAT;
-    if (role === 'back') score += BACK_ON_BEAT;
-  });
-  const spread = Math.sqrt(squares / times.length) / step;
-  // Strokes thrown at random lie 0.29 steps from their lines on average: that much is no agreement at all.
-  return (score / times.length) * Math.max(0.01, 1 - spread / 0.29);
-}
-
-function usual(tempo: number): number {
-  const octaves = Math.log2(tempo / USUAL_TEMPO) / USUAL_OCTAVES;
-  return Math.exp((-octaves * octaves) / 2);
-}
-
-/** Which of the bar's beats the phase is to be moved by, so that it is a bar line. */
-function barShift(
-  onsets: readonly Onset[],
-  times: readonly number[],
-  beatMs: number,
-  phase: number,
-  beats: number,
-): number {
-  let best = 0;
-  let bestScore = -Infinity;
-  for (let shift = 0; shift < beats; shift++) {
-    let score = 0;
-    times.forEach((t, i) => {
-      const beat = (t - phase) / beatMs - shift;
-      const whole = Math.round(beat);
-      if (Math.abs(beat - whole) > 0.125) return;
-      const inBar = ((whole % beats) + beats) % beats;
-      const { role } = onsets[i]!;
-      if (role === 'low') score += inBar === 0 ? 1 : inBar % 2 === 0 ? 0.5 : 0;
-      if (role === 'back') score += inBar % 2 === 1 ? 1 : 0;
-      // Players begin on the one (common practice).
-      if (i === 0 && inBar === 0) score += 2 + times.length / 16;
-    });
-    if (score > bestScore) {
-      bestScore = score;
-      best = shift;
+/** Without the quieter of two strokes of one role that are meant as one. */
+function withoutFlams(strokes: readonly Onset[]): Onset[] {
+  const kept: Onset[] = [];
+  const last: Partial<Record<Role, number>> = {};
+  for (const stroke of strokes) {
+    const at = last[stroke.role];
+    if (at !== undefined && stroke.ms - kept[at]!.ms < FLAM_MS) {
+      if (stroke.velocity > kept[at]!.velocity) kept[at] = stroke;
+      continue;
     }
+    last[stroke.role] = kept.length;
+    kept.push(stroke);
   }
-  return best;
+  return kept.sort((a, b) => a.ms - b.ms);
+}
+
+/** How much louder each stroke is than its role's mean, in standard deviations. */
+function accentsOf(onsets: readonly Onset[]): Float64Array {
+  const accents = new Float64Array(onsets.length);
+  for (const role of ['low', 'back', 'other'] as const) {
+    const own = onsets.filter((onset) => onset.role === role).map(({ velocity }) => velocity);
+    const mean = own.reduce((sum, v) => sum + v, 0) / own.length;
+    const spread = Math.sqrt(own.reduce((sum, v) => sum + (v - mean) ** 2, 0) / own.length);
+    if (!(spread > EVEN_VELOCITY)) continue;
+    onsets.forEach((onset, i) => {
+      const accent = (onset.velocity - mean) / spread;
+      if (onset.role === role) accents[i] = Math.max(-STRONGEST_ACCENT, Math.min(STRONGEST_ACCENT, accent));
+    });
+  }
+  return accents;
 }

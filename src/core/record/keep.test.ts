@@ -1,62 +1,8 @@
-import { random } from '../random';
-import { estimateBeat, type Onset, type Role } from '../quantize/estimateBeat';
 import { JustPlayed, type PlayedStroke } from './justPlayed';
 import { barStart, keptFrom, keptHits, onBeat, onSong } from './keep';
 
 const BAR = 3840;
 const BEAT = 960;
-
-/** Sixteenths of one bar, a row for each part. */
-const GROOVES: [Role, string][][] = [
-  [['low', 'x...x...x...x...'], ['back', '....x.......x...'], ['other', 'x.x.x.x.x.x.x.x.']],
-  [['low', 'x.......x.x.....'], ['back', '....x.......x...'], ['other', 'x.x.x.x.x.x.x.x.']],
-  [['low', 'x.....x...x.....'], ['back', '....x.......x..x']],
-  [['low', 'x..x..x...x..x..'], ['back', '....x.......x...'], ['other', 'xxxxxxxxxxxxxxxx']],
-  [['low', 'x...x...x...x...'], ['other', '..x...x...x...x.']],
-]; // prettier-ignore
-
-/** Bars of a groove as hands play it: every stroke strays evenly by up to `spread` ms. */
-function perform(groove: [Role, string][], tempo: number, bars: number, spread: number, seed: number): Onset[] {
-  const next = random(seed);
-  const sixteenth = 15000 / tempo;
-  const start = 5000 + next() * 1000;
-  const strokes: Onset[] = [];
-  for (let bar = 0; bar < bars; bar++) {
-    for (const [role, row] of groove) {
-      [...row].forEach((mark, i) => {
-        if (mark === 'x') strokes.push({ ms: start + (bar * 16 + i) * sixteenth + (2 * next() - 1) * spread, role });
-      });
-    }
-  }
-  return strokes.sort((a, b) => a.ms - b.ms);
-}
-
-test('tempo of 20 made-up performances at 70-180 BPM with ±12 ms spread: within 1 %, or half or double, for at least 18', () => {
-  const missed: string[] = [];
-  let exact = 0;
-  for (let i = 0; i < 20; i++) {
-    const tempo = 70 + (i * 110) / 19;
-    const strokes = perform(GROOVES[i % GROOVES.length]!, tempo, 2 + (i % 4), 12, i + 1);
-    const found = estimateBeat(strokes)!.tempo;
-    const near = (factor: number) => Math.abs(found / (tempo * factor) - 1) < 0.01;
-    if (near(1)) exact++;
-    else if (!near(0.5) && !near(2)) missed.push(`${tempo.toFixed(1)}: ${found.toFixed(1)}`);
-  }
-  expect(missed.length <= 2 ? [] : missed).toEqual([]);
-  expect(exact).toBeGreaterThanOrEqual(14);
-});
-
-test('the first beat is where the playing began', () => {
-  const strokes = perform(GROOVES[1]!, 96, 4, 12, 9);
-  const beat = estimateBeat(strokes)!;
-  expect(Math.abs(beat.firstBeatMs - strokes[0]!.ms)).toBeLessThan(25);
-  const pickup = [{ ms: strokes[0]!.ms - 312, role: 'other' as const }, ...strokes];
-  expect(Math.abs(estimateBeat(pickup)!.tempo - 96)).toBeLessThan(0.96);
-});
-
-test('three strokes are no tempo', () => {
-  expect(estimateBeat([0, 500, 1000].map((ms) => ({ ms, role: 'other' as const })))).toBeNull();
-});
 
 const stroke = (id: number, songTick: number | null, ms = 0): PlayedStroke => ({
   id,

@@ -17,7 +17,7 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { PlayedPicture } from './PlayedPicture';
 
-/** First-beat nudges, ms: a hair. A whole beat has a key of its own. */
+/** The least by which the first beat is moved, ms. */
 const HAIR_MS = 10;
 
 /** Keep: what was just played, armed or not, becomes a pattern. */
@@ -111,73 +111,66 @@ export function KeepSheet() {
   );
 }
 
+/** What an estimate is taken for when it is wrong, each a touch away: shuffles for three to two, off-beats for an eighth. */
+const TEMPO_FACTORS = [
+  { label: 'Halve estimated tempo', text: '÷2', factor: 1 / 2 },
+  { label: 'Two thirds of estimated tempo', text: '×2/3', factor: 2 / 3 },
+  { label: 'One and a half times estimated tempo', text: '×3/2', factor: 3 / 2 },
+  { label: 'Double estimated tempo', text: '×2', factor: 2 },
+];
+
 function BeatControls({ beat, onBeat }: { beat: Beat; onBeat: (beat: Beat) => void }) {
   const dispatch = useAppDispatch();
-  const scale = (factor: number) => onBeat({ ...beat, tempo: beat.tempo * factor });
-  const nudge = (ms: number) => onBeat({ ...beat, firstBeatMs: beat.firstBeatMs + ms });
   const beatMs = 60000 / beat.tempo;
+  const moves = [
+    { name: 'a beat', text: 'beat', ms: beatMs },
+    { name: 'an eighth', text: 'eighth', ms: beatMs / 2 },
+    { name: `${HAIR_MS} ms`, text: `${HAIR_MS} ms`, ms: HAIR_MS },
+  ];
   const shown = formatTempo(Math.round(beat.tempo * 10) / 10);
   return (
     <>
       <SheetTitle>Tempo and first beat</SheetTitle>
+      <NumberField
+        label="Estimated tempo"
+        caption="BPM"
+        value={Number(shown)}
+        min={MIN_TEMPO}
+        max={MAX_TEMPO}
+        text={shown}
+        onStep={(steps) => onBeat({ ...beat, tempo: clampTempo(beat.tempo + steps / 10) })}
+        onType={(text) => {
+          const read = parseTempo(text);
+          if ('error' in read) dispatch(noticed(read.error));
+          else onBeat({ ...beat, tempo: read.bpm });
+          return 'bpm' in read;
+        }}
+      />
       <View style={styles.row}>
-        <ControlButton
-          label="Halve estimated tempo"
-          text="÷2"
-          disabled={beat.tempo / 2 < MIN_TEMPO}
-          onPress={() => scale(0.5)}
-          style={styles.grow}
-        />
-        <NumberField
-          label="Estimated tempo"
-          caption="BPM"
-          value={Number(shown)}
-          min={MIN_TEMPO}
-          max={MAX_TEMPO}
-          text={shown}
-          onStep={(steps) => onBeat({ ...beat, tempo: clampTempo(beat.tempo + steps / 10) })}
-          onType={(text) => {
-            const read = parseTempo(text);
-            if ('error' in read) dispatch(noticed(read.error));
-            else onBeat({ ...beat, tempo: read.bpm });
-            return 'bpm' in read;
-          }}
-          style={styles.grow}
-        />
-        <ControlButton
-          label="Double estimated tempo"
-          text="×2"
-          disabled={beat.tempo * 2 > MAX_TEMPO}
-          onPress={() => scale(2)}
-          style={styles.grow}
-        />
+        {TEMPO_FACTORS.map(({ label, text, factor }) => (
+          <ControlButton
+            key={label}
+            label={label}
+            text={text}
+            disabled={beat.tempo * factor < MIN_TEMPO || beat.tempo * factor > MAX_TEMPO}
+            onPress={() => onBeat({ ...beat, tempo: beat.tempo * factor })}
+            style={styles.grow}
+          />
+        ))}
       </View>
-      <View style={styles.row}>
-        <ControlButton
-          label="First beat a beat earlier"
-          text="− beat"
-          onPress={() => nudge(-beatMs)}
-          style={styles.grow}
-        />
-        <ControlButton
-          label="First beat 10 ms earlier"
-          text="− 10 ms"
-          onPress={() => nudge(-HAIR_MS)}
-          style={styles.grow}
-        />
-        <ControlButton
-          label="First beat 10 ms later"
-          text="+ 10 ms"
-          onPress={() => nudge(HAIR_MS)}
-          style={styles.grow}
-        />
-        <ControlButton
-          label="First beat a beat later"
-          text="+ beat"
-          onPress={() => nudge(beatMs)}
-          style={styles.grow}
-        />
-      </View>
+      {([-1, 1] as const).map((way) => (
+        <View key={way} style={styles.row}>
+          {moves.map(({ name, text, ms }) => (
+            <ControlButton
+              key={name}
+              label={`First beat ${name} ${way < 0 ? 'earlier' : 'later'}`}
+              text={`${way < 0 ? '−' : '+'} ${text}`}
+              onPress={() => onBeat({ ...beat, firstBeatMs: beat.firstBeatMs + way * ms })}
+              style={styles.grow}
+            />
+          ))}
+        </View>
+      ))}
     </>
   );
 }
