@@ -1,7 +1,8 @@
 import { random } from '../random';
-import { ticksPerBar, type Meter } from '../time/ticks';
+import { ticksPerBar, ticksToMs, type Meter } from '../time/ticks';
 import type { Role } from './barModel';
 import type { Onset } from './estimateBeat';
+import type { GridName } from './grid';
 
 /** One part of a groove: a mark for each step of its bars. `X` accented, `x` plain, `o` a ghost note, `.` none. */
 export interface PlayedPart {
@@ -110,4 +111,60 @@ export function playFreely(playing: Playing, seed: number): { onsets: Onset[]; m
     onsets: onsets.sort((a, b) => a.ms - b.ms),
     meant: { tempo: (tempo * stepMs * bars * steps) / (last - start), barMs: start },
   };
+}
+
+/** A lane of one pad as it is played to the metronome, and the grid that was meant: the smallest division in it. */
+export interface PlayedLane {
+  what: string;
+  slowest: number;
+  fastest: number;
+  /** Steps to the bar of 4/4. `2`: the stick bounces, a second stroke 28 ms after the first. */
+  steps: number;
+  row: string;
+  /** How late every second step comes, as a share of a step. */
+  swing?: number;
+  /** How far the hands stray, ms (standard deviation); by default 4 to 12, as each hand is. */
+  spread?: number;
+  grid: GridName;
+}
+
+/** Sixteen kinds of lane. The rows are our own; their plan is common practice. */
+export const LANES: readonly PlayedLane[] = [
+  { what: 'quarters', slowest: 80, fastest: 140, steps: 16, row: 'x...x...x...x...x...x...x...x...', grid: '1/4' },
+  { what: 'a backbeat', slowest: 80, fastest: 140, steps: 16, row: '....x.......x.......x.......x...', grid: '1/4' },
+  { what: 'half-time', slowest: 120, fastest: 150, steps: 16, row: '........x...............x.......', grid: '1/4' },
+  { what: 'eighths', slowest: 80, fastest: 140, steps: 16, row: 'x.x.x.x.x.x.x.x.x.x.x.x.x.x.x.x.', grid: '1/8' },
+  { what: 'off-beats', slowest: 110, fastest: 135, steps: 16, row: '..x...x...x...x...x...x...x...x.', grid: '1/8' },
+  { what: 'eighths with a sixteenth pickup', slowest: 76, fastest: 116, steps: 16, row: 'x.x.x.x.x.x.x.x.x.x.x.x.x.x.x.xx', grid: '1/16' },
+  { what: 'sixteenths', slowest: 76, fastest: 116, steps: 16, row: 'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx', grid: '1/16' },
+  { what: 'syncopated sixteenths', slowest: 76, fastest: 116, steps: 16, row: 'x..x..x...x..x..x..x......x..xx.', grid: '1/16' },
+  { what: 'triplets', slowest: 70, fastest: 130, steps: 12, row: 'xxxxxxxxxxxxxxxxxxxxxxxx', grid: '1/8T' },
+  { what: 'shuffle', slowest: 84, fastest: 140, steps: 12, row: 'x.xx.xx.xx.xx.xx.xx.xx.x', grid: '1/8T' },
+  { what: 'sixteenths with a full shuffle', slowest: 76, fastest: 96, steps: 16, swing: 1 / 3, row: 'x.xxx.xxx.xxx.xxx.xxx.xxx.xxx.xx', grid: '1/16T' },
+  { what: 'sixteenths with a light swing', slowest: 80, fastest: 104, steps: 16, swing: 0.16, row: 'xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx', grid: '1/16' },
+  { what: 'a roll of thirty-seconds', slowest: 70, fastest: 92, steps: 32, row: 'x...x...x...x...x...x...x...x...x...x...x...x...x...x...xxxxxxxx', grid: '1/32' },
+  { what: 'bounced double strokes', slowest: 80, fastest: 120, steps: 16, row: 'x.x.2.x.x.x.2.x.x.x.2.x.x.x.2.x.', grid: '1/8' },
+  { what: 'a loose beginner’s eighths', slowest: 76, fastest: 112, steps: 16, spread: 17, row: 'x.x.x.x.x.x.x.x.x.x.x.x.x.x.x.x.', grid: '1/8' },
+  { what: 'a loose beginner’s bass drum', slowest: 76, fastest: 112, steps: 16, spread: 17, row: 'x.....x.x.......x.....x.x...x...', grid: '1/8' },
+]; // prettier-ignore
+
+const BOUNCE_MS = 28;
+
+/** Two bars of a lane as a hand plays them, struck ticks: strokes stray, and the whole lane leans by some ms. */
+export function playLane({ slowest, fastest, steps, row, swing = 0, spread, grid }: PlayedLane, seed: number) {
+  const next = random(seed);
+  const gauss = normal(next);
+  const tempo = slowest + (fastest - slowest) * next();
+  const msPerTick = ticksToMs(1, tempo);
+  const stray = spread ?? 4 + 8 * next() ** 2;
+  const lean = 8 * gauss();
+  const step = 3840 / steps;
+  const ticks: number[] = [];
+  [...row].forEach((mark, i) => {
+    if (mark === '.' || (i > 0 && next() < 0.02)) return;
+    const tick = (i + (i % 2 === 1 ? swing : 0)) * step + (lean + stray * gauss()) / msPerTick;
+    ticks.push(tick);
+    if (mark === '2') ticks.push(tick + (BOUNCE_MS + 3 * gauss()) / msPerTick);
+  });
+  return { ticks, msPerTick, grid };
 }

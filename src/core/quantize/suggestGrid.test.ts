@@ -1,5 +1,6 @@
 import { random } from '../random';
 import { ticksToMs } from '../time/ticks';
+import { LANES, playLane } from './hands.testing';
 import { suggestGrid } from './suggestGrid';
 import type { GridName } from './grid';
 
@@ -50,6 +51,26 @@ test('of 12 made-up performances with known divisions at least 11 get their grid
     if (right.length < 11) throw new Error(`hand ${seed}: ${wrong.join('; ')}`);
     expect(found.every((s, i) => s.reason.includes(PERFORMANCES[i]!.lane))).toBe(true);
   }
+});
+
+describe('the grid of sixteen kinds of lane, sixty hands each', () => {
+  const HANDS = 60;
+  const shares = LANES.map((lane, l) => {
+    let right = 0;
+    for (let hand = 0; hand < HANDS; hand++) {
+      const { ticks, msPerTick, grid } = playLane(lane, 1000 * l + hand + 1);
+      if (suggestGrid(ticks, msPerTick, 'Snare')?.grid === grid) right++;
+    }
+    return { what: lane.what, right: right / HANDS };
+  });
+
+  test('right in at least 85 % of all', () => {
+    expect(shares.reduce((sum, { right }) => sum + right, 0) / shares.length).toBeGreaterThanOrEqual(0.85);
+  });
+
+  test.each(shares.map(({ what, right }) => [what, right] as const))('%s', (_, right) => {
+    expect(right).toBeGreaterThanOrEqual(0.7);
+  });
 });
 
 test('one hit tells nothing', () => {

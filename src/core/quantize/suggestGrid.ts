@@ -7,13 +7,17 @@ const CANDIDATES = GRIDS.filter((grid) => !grid.name.endsWith('D'));
 /** How far hands stray from the line they mean (standard deviation, ms): the least that is believed, and the most. */
 const STEADIEST_MS = 4;
 const LOOSEST_MS = 18;
-/** A stroke further than this from its line, once the lane's own lateness is taken away, means another line. */
+/**
+ * A stroke further than this from its line, once the lane's own lateness is taken away, means another line: ms, and times the
+ * spread for hands that are looser.
+ */
 const FURTHEST_MS = 42;
+const FURTHEST_SPREADS = 3.2;
 /** How early or late a whole lane may lean, ms, and (softly) does. */
 const LEAN_MS = 30;
 const USUAL_LEAN_MS = 18;
-/** Two strokes of a pad nearer than this are a flam on one line, not two lines. */
-const FLAM_MS = 16;
+/** A pair of strokes of a pad nearer than this is a flam or a bounce of the stick, and meant as one. */
+const BOUNCE_MS = 36;
 /** Straight grids are met more often than triplets; in the units of a log likelihood. */
 const TRIPLET_PENALTY = 1.5;
 
@@ -38,15 +42,23 @@ export interface GridSuggestion {
  * @example suggestGrid([0, 480, 960, 1450], 0.52, 'Kick') // { grid: '1/8', ticks: 480, reason: ... }
  */
 export function suggestGrid(ticks: readonly number[], msPerTick: number, lane: string): GridSuggestion | null {
-  if (ticks.length < 2) return null;
+  const meant = withoutBounces(ticks, msPerTick);
+  if (meant.length < 2) return null;
   let best: { grid: (typeof CANDIDATES)[number]; score: number } | null = null;
   for (const grid of CANDIDATES) {
-    const score = judge(ticks, grid.ticks, msPerTick) - (grid.name.endsWith('T') ? TRIPLET_PENALTY : 0);
+    const score = judge(meant, grid.ticks, msPerTick) - (grid.name.endsWith('T') ? TRIPLET_PENALTY : 0);
     if (score > (best?.score ?? -Infinity)) best = { grid, score };
   }
   if (!best) return null;
   const { name, ticks: step } = best.grid;
-  return { grid: name, ticks: step, reason: reasonFor(ticks, step, name, lane) };
+  return { grid: name, ticks: step, reason: reasonFor(meant, step, name, lane) };
+}
+
+/** Without the second stroke of each pair that is a flam or a bounce. Three and more that near are a roll, and stay. */
+function withoutBounces(ticks: readonly number[], msPerTick: number): number[] {
+  const sorted = [...ticks].sort((a, b) => a - b);
+  const isNear = (i: number) => (sorted[i]! - sorted[i - 1]!) * msPerTick < BOUNCE_MS;
+  return sorted.filter((_, i) => !isNear(i) || isNear(i - 1) || isNear(i + 1));
 }
 
 /** Log likelihood of the strokes on a grid; -Infinity when it does not keep them apart and near. */
@@ -59,10 +71,11 @@ function judge(ticks: readonly number[], grid: number, msPerTick: number): numbe
     for (let i = 0; i < 3; i++) lean = median(residuals(ticks, grid, msPerTick, lean).map((ms) => ms + lean));
     if (Math.abs(lean) > LEAN_MS) continue;
     const off = residuals(ticks, grid, msPerTick, lean);
-    if (off.some((ms) => Math.abs(ms) > FURTHEST_MS)) continue;
-    if (!keepsApart(ticks, grid, msPerTick, lean)) continue;
     const meanSquare = off.reduce((sum, ms) => sum + ms * ms, 0) / off.length;
     const spread = Math.min(LOOSEST_MS, Math.max(STEADIEST_MS, Math.sqrt(meanSquare)));
+    const furthest = Math.max(FURTHEST_MS, FURTHEST_SPREADS * spread);
+    if (off.some((ms) => Math.abs(ms) > furthest)) continue;
+    if (!keepsApart(ticks, grid, msPerTick, lean)) continue;
     const fit = off.reduce((sum, ms) => sum - (ms * ms) / (2 * spread * spread) - Math.log(spread) + Math.log(step), 0);
     const leaning = -(lean * lean) / (2 * USUAL_LEAN_MS * USUAL_LEAN_MS);
     if (fit + leaning > best) best = fit + leaning;
@@ -79,14 +92,7 @@ function residuals(ticks: readonly number[], grid: number, msPerTick: number, le
 }
 
 function keepsApart(ticks: readonly number[], grid: number, msPerTick: number, leanMs: number): boolean {
-  const held = new Map<number, number>();
-  for (const tick of ticks) {
-    const line = nearestLine(tick - leanMs / msPerTick, grid);
-    const other = held.get(line);
-    if (other !== undefined && Math.abs(other - tick) * msPerTick > FLAM_MS) return false;
-    held.set(line, tick);
-  }
-  return true;
+  return new Set(ticks.map((tick) => nearestLine(tick - leanMs / msPerTick, grid))).size === ticks.length;
 }
 
 function reasonFor(ticks: readonly number[], step: number, name: GridName, lane: string): string {
