@@ -6,7 +6,7 @@ import { frameAt } from '@/core/time/timeline';
 import { gridTicks, nextLine, type GridName } from '@/core/quantize/grid';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
-import { drum, drumFreely, type Stroke } from './support/drummer';
+import { drum, drumFreely, steadily, type Stroke } from './support/drummer';
 import { differing, heard, listen, onsets, stall } from './support/ear';
 import { at, type Command } from '@/core/protocol/commands';
 
@@ -127,7 +127,6 @@ test('Keep of free playing: tempo and first beat are found, can be halved and nu
   app,
   page,
 }) => {
-  await app.openSet({ ...emptySet(), tempo: 140 });
   const eighth = 30000 / 104;
   const strokes: Stroke[] = [];
   for (let i = 0; i < 32; i++) {
@@ -136,7 +135,8 @@ test('Keep of free playing: tempo and first beat are found, can be halved and nu
     if (i % 4 === 0) strokes.push({ pad: KICK, ms: i * eighth + off + 1 });
     if (i % 4 === 2) strokes.push({ pad: SNARE, ms: i * eighth + off + 1 });
   }
-  await drumFreely(page, strokes);
+  const fresh = () => app.openSet({ ...emptySet(), tempo: 140 });
+  await steadily(page, fresh, () => drumFreely(page, strokes));
   await app.button('Keep').click();
   const tempo = page.getByRole('spinbutton', { name: 'Estimated tempo' });
   const found = Number(await tempo.inputValue());
@@ -236,13 +236,16 @@ test('takes: each pass is listed, heard alone, dropped and brought back; good ba
   app,
   page,
 }) => {
-  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
-  await app.record.click();
-  await app.play.click();
-  await drum(page, [
+  const record = async () => {
+    await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
+    await app.record.click();
+    await app.play.click();
+  };
+  const strokes = [
     ...[500, 1000, 1500].map((ms): Stroke => ({ pad: KICK, ms: ms + 12 })),
     ...[2500, 3000].map((ms): Stroke => ({ pad: SNARE, ms: ms - 9 })),
-  ]);
+  ];
+  await steadily(page, record, () => drum(page, strokes));
   await listen(page, 0.5);
   await app.record.click();
   await app.button('Takes').click();

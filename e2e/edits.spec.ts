@@ -107,7 +107,7 @@ test('chosen hits are copied, pasted, moved, duplicated and erased with keys and
   await ticks([0, 960], [2, 1200], [1, 3120], [3, 3360]);
   for (let i = 0; i < 7; i++) await app.undo.click();
   await ticks([0, 0], [2, 240]);
-  expect(patternOf(await app.savedSet()).hits.map((h) => h.take)).toEqual([undefined, 2]);
+  expect(patternOf(await app.savedNow()).hits.map((h) => h.take)).toEqual([undefined, 2]);
 });
 
 test('the Edit sheet: choose a lane, reverse, half time, legato, even out, clear, with the music going on', async ({

@@ -236,7 +236,7 @@ test('sections: stored as it plays, launched as one, edited, put in order, follo
   await app.stop.click();
   await page.reload();
   await expect(app.button('Section Last Lap')).toBeVisible();
-  saved = await app.savedSet();
+  saved = await app.savedNow();
   expect(Object.values(saved.stage.tracks).every((track) => track.stopped)).toBe(true);
 });
 
@@ -331,7 +331,7 @@ test('tracks are added, named, coloured, doubled, put in order and removed, and 
   page,
 }) => {
   await openLaunch(app, demoSet());
-  const order = async () => tracksOf(await app.savedSet()).map((track) => track.name);
+  const order = async () => tracksOf(await app.savedNow()).map((track) => track.name);
   await app.button('Add track').click();
   await page.getByRole('textbox', { name: 'Track name' }).fill('Canal');
   await page.getByRole('textbox', { name: 'Track name' }).press('Enter');

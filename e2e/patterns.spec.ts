@@ -110,7 +110,7 @@ test('Generate offers, lets hear, keeps what is locked; nothing changes before i
   const kicks = events.filter((e) => e.kind === 'sounded').filter((e) => e.pad === 0);
   expect(kicks.length).toBeGreaterThan(2);
   expect(kicks.every((e) => e.placed % 960 === 0)).toBe(true); // a kick on every beat (common practice), and no other
-  expect(patternOf(await app.savedSet())).toEqual(patternOf(before));
+  expect(patternOf(await app.savedNow())).toEqual(patternOf(before));
   const take = app.button('Take it');
   const count = Number(/(\d+) hits/.exec((await take.textContent()) ?? '')![1]);
   await take.click();

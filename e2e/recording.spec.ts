@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { emptySet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { soundingHits } from '@/core/sequence/soundingHits';
@@ -38,50 +39,55 @@ test('a pad pressed while recording is kept where it was pressed, also while the
     for (let i = 0; i < times; i++) {
       await page.mouse.down();
       await page.mouse.up();
-      await page.waitForTimeout(35 + ((i * 37) % 90));
+      await page.waitForTimeout(35 + ((i * 37) % 90)); // hands strike at no even times
     }
   };
-  await press(40);
-  await Promise.all([stall(page, 300, 10), press(25)]);
-  await press(10);
-  await listen(page, 0.5);
-
-  const { pairs, presses } = await page.evaluate(() => {
-    const w = window as unknown as { pairs: [number, number][]; presses: number[] };
-    return { pairs: w.pairs, presses: w.presses };
-  });
-  const sound = await heard(page);
-  const recorded = sound.events.filter((e) => e.kind === 'recorded');
-  expect(recorded).toHaveLength(presses.length); // none is lost, whatever happens
-  expect(presses).toHaveLength(75);
-
-  const anchor = sound.events.filter((e) => e.kind === 'anchor').findLast((e) => e.playing)!;
-  const origin = await page.evaluate(() => {
-    const { messages } = (window as unknown as { ear: { messages: { origin: number }[] } }).ear;
-    return messages[messages.length - 1]!.origin;
-  });
   const errors: number[] = [];
-  let underruns = 0;
-  presses.forEach((pressed, i) => {
-    // The relation of the clocks around the press. Where it does not hold still the sound was starved (an underrun).
-    const around = pairs.filter(([, at]) => Math.abs(at - pressed) < 450).map(([context, at]) => context * 1000 - at);
-    const offset = median(around);
-    const steady = around.filter((one) => Math.abs(one - offset) < 0.5);
-    if (around.length < 4 || steady.length < 0.85 * around.length) return void underruns++;
-    const frame = ((pressed + offset) / 1000) * sound.sampleRate - origin - LIMITER_LATENCY;
-    const tick = anchor.tick + (frame - anchor.frame) / anchor.framesPerTick;
-    const { struck, pass } = recorded[i]!;
-    errors.push(((struck + pass - tick) * anchor.framesPerTick * 1000) / sound.sampleRate);
-  });
+  let presses = 0;
+  // Presses at underruns cannot be measured; more are made until there are enough of the others.
+  for (let round = 0; round < 6 && errors.length < 40; round++) {
+    await press(40);
+    await Promise.all([stall(page, 300, 10), press(25)]);
+    await press(10);
+    presses += 75;
+    await listen(page, 0.5);
+    errors.splice(0, Infinity, ...(await pressErrors(page, presses)));
+  }
   const sizes = errors.map(Math.abs).sort((a, b) => a - b);
-  test.skip(sizes.length < 15, `the machine starved the sound: ${underruns} of ${presses.length} presses at underruns`);
   const p95 = sizes[Math.floor(sizes.length * 0.95)]!;
   console.log(
-    `struck time against time stamp: p95 ${p95.toFixed(3)} ms, worst ${sizes.at(-1)!.toFixed(3)} ms; ${underruns} presses at underruns`,
+    `struck time against time stamp: p95 ${p95.toFixed(3)} ms, worst ${sizes.at(-1)!.toFixed(3)} ms; ${presses - sizes.length} of ${presses} presses at underruns`,
   );
+  expect(sizes.length).toBeGreaterThanOrEqual(15);
   expect(p95).toBeLessThanOrEqual(0.5);
   expect(sizes.at(-1)).toBeLessThanOrEqual(2);
 });
+
+/**
+ * How far the time at which each press was recorded lies from its time stamp, ms, by the clocks' readings around it. Without the
+ * presses where these do not hold still: the sound was starved there (an underrun).
+ */
+async function pressErrors(page: Page, expected: number): Promise<number[]> {
+  const { pairs, presses, origin } = await page.evaluate(() => {
+    const w = window as unknown as { pairs: [number, number][]; presses: number[]; ear: { messages: { origin: number }[] } }; // prettier-ignore
+    return { pairs: w.pairs, presses: w.presses, origin: w.ear.messages.at(-1)!.origin };
+  });
+  const sound = await heard(page);
+  const recorded = sound.events.filter((e) => e.kind === 'recorded');
+  expect(presses).toHaveLength(expected);
+  expect(recorded).toHaveLength(expected); // none is lost, whatever happens
+  const anchor = sound.events.filter((e) => e.kind === 'anchor').findLast((e) => e.playing)!;
+  return presses.flatMap((pressed, i) => {
+    const around = pairs.filter(([, at]) => Math.abs(at - pressed) < 450).map(([context, at]) => context * 1000 - at);
+    const offset = median(around);
+    const steady = around.filter((one) => Math.abs(one - offset) < 0.5);
+    if (around.length < 4 || steady.length < 0.85 * around.length) return [];
+    const frame = ((pressed + offset) / 1000) * sound.sampleRate - origin - LIMITER_LATENCY;
+    const tick = anchor.tick + (frame - anchor.frame) / anchor.framesPerTick;
+    const { struck, pass } = recorded[i]!;
+    return [((struck + pass - tick) * anchor.framesPerTick * 1000) / sound.sampleRate];
+  });
+}
 
 test('with the tempo changed while recording, every hit lands on the grid and none is lost', async ({ app, page }) => {
   await app.openSet({ ...emptySet(), tempo: 112, countIn: 0 });

@@ -113,7 +113,7 @@ test('the loop: halving hides, doubling shows again, while it plays; typed lengt
   await app.undo.click();
   await expect(length).toHaveAttribute('aria-valuenow', /^[124]$/);
   await expect(app.stop).toBeVisible();
-  const set = await app.savedSet();
+  const set = await app.savedNow();
   expect(set.tracks[0]!.patterns[0]!.hits).toHaveLength(86);
 });
 

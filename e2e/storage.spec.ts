@@ -1,5 +1,5 @@
 import { demoSet } from './support/sets';
-import { expect, test } from './support/app';
+import { App, expect, test } from './support/app';
 
 const damaged: [string, string][] = [
   ['cut off', JSON.stringify(demoSet()).slice(0, 700)],
@@ -45,6 +45,12 @@ test('a second tab does not overwrite the first', async ({ app, page, context })
   await other.getByRole('button', { name: 'Tempo up', exact: true }).click();
   await app.setTempo(99);
   await app.savedSet((set) => set.tempo === 99);
+  const second = new App(other);
+  expect((await second.savedNow()).tempo).toBe(99); // asked to save, it leaves what is the first one's
   await page.close();
   await expect(other.getByText(/kept aside/)).toBeVisible();
+  // The second one's turn: its own set is stored, and the first one's lies beside it.
+  await second.savedSet((set) => set.tempo === 113);
+  const aside = (await second.storedKeys()).find((key) => key.startsWith('set of another tab '))!;
+  expect((JSON.parse((await second.stored(aside))!) as { tempo: number }).tempo).toBe(99);
 });

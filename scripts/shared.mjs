@@ -1,5 +1,5 @@
 // What the commands share. Plain Node: it must run before anything is installed.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import path from 'node:path';
@@ -13,6 +13,21 @@ export function run(command, args, env = {}) {
   const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
   if (result.error) console.error(`${command}: ${result.error.message}`);
   return result.status === 0;
+}
+
+/** Runs a command beside others: its output is shown when it has ended. Resolves to whether it succeeded. */
+export function runBeside(command, args) {
+  return new Promise((done) => {
+    const child = spawn(command, args, { cwd: root });
+    let output = '';
+    for (const stream of [child.stdout, child.stderr])
+      stream.setEncoding('utf8').on('data', (text) => (output += text));
+    child.on('error', (error) => (output += `${command}: ${error.message}\n`));
+    child.on('close', (code) => {
+      process.stdout.write(output);
+      done(code === 0);
+    });
+  });
 }
 
 /** Runs a command, or ends the process with what failed. */

@@ -144,8 +144,16 @@ export class App {
     );
   }
 
-  /** Waits for the autosave, and reads the set that it left. */
-  async savedSet(until: (set: StoredSet) => boolean = () => true): Promise<StoredSet> {
+  /** The set as it is now: asks the app to save at once, as a page that goes away does, and reads what that left. */
+  async savedNow(): Promise<StoredSet> {
+    await this.page.evaluate(() => window.dispatchEvent(new Event('pagehide')));
+    // Reading waits for the writing that was asked for before it; a save that was going on then is followed by another.
+    await this.stored('set');
+    return JSON.parse((await this.stored('set')) ?? 'null') as StoredSet;
+  }
+
+  /** Waits for the autosave to leave such a set, and reads it. */
+  async savedSet(until: (set: StoredSet) => boolean): Promise<StoredSet> {
     let set: StoredSet | null = null;
     await expect(async () => {
       set = JSON.parse((await this.stored('set')) ?? 'null') as StoredSet | null;

@@ -1,7 +1,7 @@
 import { emptySet } from '@/core/document/create';
 import { JustPlayed, type PlayedStroke } from '@/core/record/justPlayed';
 import type { Instrument } from './instrument';
-import { keep, keepWindow, lookBack } from './keep';
+import { keep, keepWindow, lookBack } from './keepPattern';
 import { selectPattern, selectSet, selectSlot, selectUndo } from '@/store/selectors';
 import { createStore } from '@/store/store';
 import { undone } from '@/store/undoable';

@@ -1,6 +1,6 @@
 import { SILENT, THEN_STOP } from '@/core/launch/launchState';
 import type { Instrument } from './instrument';
-import { pressLaunchPad, stopAll, storeSection, touchCard, touchMuteSolo, touchSection } from './launching';
+import { pressLaunchPad, stopAll, storeSection, touchCard, touchMuteSolo, touchSection } from './launches';
 import { Performance } from './performance';
 import { selectSet, selectTracks } from '@/store/selectors';
 import { overrideSet } from '@/store/sessionSlice';

@@ -1,4 +1,4 @@
-import { rollPitch, rollVelocity } from '../sequence/roll';
+import { rollPitch, rollVelocity } from '../sequence/rollStrokes';
 import { random as randomOf } from '../random';
 import { evenedOut, scattered, strokeCourse, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, withValue } from './values';
 import type { Hit } from '../document/hit';

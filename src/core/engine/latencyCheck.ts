@@ -1,5 +1,5 @@
 import type { Handlers } from '../protocol/commands';
-import { CLICK } from '../sequence/metronome';
+import { CLICK } from '../sequence/clicks';
 import type { Metronome } from './metronome';
 import type { FramePart } from './part';
 import type { Transport } from './transport';

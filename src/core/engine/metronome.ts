@@ -1,5 +1,5 @@
 import type { Handlers } from '../protocol/commands';
-import { clickStrength, nextClick } from '../sequence/metronome';
+import { clickStrength, nextClick } from '../sequence/clicks';
 import { Click } from '../sound/click';
 import { SAME_TICKS } from '../time/ticks';
 import type { TickPart } from './part';

@@ -1,15 +1,13 @@
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { CONTROLS, moveIndex } from '../document/moves';
-import { Rig } from './rig.testing';
-
-const BEAT = 24000; // frames of a quarter at 120 BPM
+import { BEAT, PLAY, pattern, Rig } from './rig.testing';
 
 const repeating = (ticks: number) =>
   new Rig().tell(
     { type: 'tempo', bpm: 120 },
     { type: 'repeatRate', track: 0, pad: 2, ticks },
     { type: 'noteRepeat', on: true, latch: false },
-    { type: 'play', startTick: 0, countInTicks: 0 },
+    PLAY,
   );
 const down = (frame: number, id: number) => ({ type: 'padDown', track: 0, pad: 2, velocity: 1, heard: frame + LIMITER_LATENCY, id }) as const; // prettier-ignore
 const up = (frame: number) => ({ type: 'padUp', track: 0, pad: 2, heard: frame + LIMITER_LATENCY }) as const;
@@ -50,7 +48,7 @@ test('a rate beyond the last one is the last one: it never loops for ever', () =
   for (const value of [99, -5, Infinity]) {
     const table = moveIndex(2, CONTROLS.indexOf('rate'));
     const rig = repeating(240).tell({ type: 'moves', track: 0, slot: 0, revision: 1, points: new Float64Array([table, 1, 0, value]) }); // prettier-ignore
-    rig.tell({ type: 'pattern', track: 0, slot: 0, revision: 2, length: 3840, seen: 0, hits: new Float64Array(0), feels: null }); // prettier-ignore
+    rig.tell(pattern({ revision: 2 })); // prettier-ignore
     rig
       .runTo(1000)
       .tell(down(1000, 1))

@@ -1,6 +1,6 @@
 import { isLucky } from '../sequence/odds';
 import type { PatternPlayer } from '../sequence/patternPlayer';
-import { rollVelocity } from '../sequence/roll';
+import { rollVelocity } from '../sequence/rollStrokes';
 import { SAME_TICKS } from '../time/ticks';
 import type { Hands } from './hands';
 import type { HeardPads } from './heardPads';

@@ -10,6 +10,31 @@ const PLAIN_HIT = { velocity: 1, length: 1, pitch: 0, odds: 1, roll: null };
 export const hits = (...rows: [tick: number, pad: number, id: number, more?: Partial<SoundingHit>][]) =>
   hitRows(rows.map(([tick, pad, id, more]) => ({ ...PLAIN_HIT, tick, struck: tick, pad, id, ...more })));
 
+export const SR = 48000;
+/** Ticks of a bar of 4/4. */
+export const BAR = 3840;
+/** Frames of a quarter at 120 BPM, at which most tests run. */
+export const BEAT = 24000;
+
+/** The song plays from its start. */
+export const PLAY: Instruction = { type: 'play', startTick: 0, countInTicks: 0 };
+
+/** A pattern's message: one empty bar in the first slot of the first track, but for what is given. */
+export const pattern = (more: Partial<Instruction<'pattern'>> = {}): Instruction => ({
+  type: 'pattern',
+  track: 0,
+  slot: 0,
+  revision: 0,
+  length: BAR,
+  seen: 0,
+  hits: hits(),
+  feels: null,
+  ...more,
+});
+
+/** A window of that pattern's loop, ticks; `on`: the grid on which it takes over, 0 at once. */
+export const loopWindow = (start: number, length: number, on: number): Instruction => ({ type: 'loopWindow', track: 0, slot: 0, start, length, on }); // prettier-ignore
+
 /** For tests: an engine whose events are kept, and which plays the first slot of its first track. */
 export class Rig {
   readonly engine: Engine;
@@ -19,7 +44,7 @@ export class Rig {
 
   constructor(
     private readonly block = 128,
-    sampleRate = 48000,
+    sampleRate = SR,
   ) {
     this.engine = new Engine(sampleRate);
     this.left = new Float32Array(block);
@@ -57,3 +82,7 @@ export class Rig {
     return this.events.filter((e): e is Extract<EngineEvent, { kind: K }> => e.kind === kind);
   }
 }
+
+/** A rig at 120 BPM whose song has begun to play a bar with these hits. */
+export const playing = (...rows: Parameters<typeof hits>) =>
+  new Rig().tell({ type: 'tempo', bpm: 120 }, pattern({ hits: hits(...rows) }), PLAY);

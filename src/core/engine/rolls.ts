@@ -1,4 +1,4 @@
-import { rollPitch, rollVelocity } from '../sequence/roll';
+import { rollPitch, rollVelocity } from '../sequence/rollStrokes';
 import { SAME_TICKS } from '../time/ticks';
 import type { HeardPads } from './heardPads';
 import type { TickPart } from './part';

@@ -1,7 +1,7 @@
 import { mod } from '../time/ticks';
 import { windowOf } from './loopWindow';
 import { isLucky } from './odds';
-import { rollPitch, rollVelocity } from './roll';
+import { rollPitch, rollVelocity } from './rollStrokes';
 import { soundingHits } from './soundingHits';
 import type { Pattern } from '../document/pattern';
 import { isPadHeard, type Track } from '../document/track';

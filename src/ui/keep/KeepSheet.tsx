@@ -6,7 +6,7 @@ import type { Beat } from '@/core/quantize/estimateBeat';
 import { clampTempo, formatTempo, parseTempo } from '@/core/time/tempo';
 import { MAX_TEMPO, MIN_TEMPO, ticksPerBar } from '@/core/time/ticks';
 import { gridTicks } from '@/core/quantize/grid';
-import { keep, keepWindow, lookBack } from '@/instrument/keep';
+import { keep, keepWindow, lookBack } from '@/instrument/keepPattern';
 import { selectSet } from '@/store/selectors';
 import { noticed, sheetClosed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

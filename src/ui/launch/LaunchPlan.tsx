@@ -9,6 +9,7 @@ import { ticksPerBar } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
+import { useDrag } from '../shared/useDrag';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
@@ -169,9 +170,16 @@ function Drop({ name, words, tick, left, bar, px, command }: DropProps) {
   const tokens = useTokens();
   const instrument = useInstrument();
   const beats = useBeatsLeft(tick);
-  const drag = useRef<{ x: number } | null>(null);
   const [shift, setShift] = useState(0);
   const line = (px_: number) => Math.round((tick + px_ / px) / bar) * bar;
+  const dragging = useDrag({
+    begin: () => null,
+    move: ({ dx }) => setShift(dx),
+    end: ({ dx }, _, cancelled) => {
+      if (!cancelled) move(line(dx));
+      setShift(0);
+    },
+  });
   const move = (to: number) => {
     if (to > instrument.performance.tickNow && to !== tick) instrument.perform(command(to));
   };
@@ -181,20 +189,7 @@ function Drop({ name, words, tick, left, bar, px, command }: DropProps) {
       tabIndex={0}
       aria-label={`Move ${name}`}
       aria-description={`${words}${inBeats(beats)}; arrow keys move it by a bar`}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag.current = { x: event.clientX };
-      }}
-      onPointerMove={(event) => drag.current && setShift(event.clientX - drag.current.x)}
-      onPointerUp={() => {
-        if (drag.current) move(line(shift));
-        drag.current = null;
-        setShift(0);
-      }}
-      onPointerCancel={() => {
-        drag.current = null;
-        setShift(0);
-      }}
+      {...dragging()}
       onKeyDown={(event) => {
         const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
         if (step === 0) return;

@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { THEN_STOP } from '@/core/launch/launchState';
 import { LIFT } from '@/core/launch/launcher';
-import { DROP_NAMES, lift, stopAll } from '@/instrument/launching';
+import { DROP_NAMES, lift, stopAll } from '@/instrument/launches';
 import { selectSet } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { DROP_NAMES, touchFade } from '@/instrument/launching';
+import { DROP_NAMES, touchFade } from '@/instrument/launches';
 import { selectSet } from '@/store/selectors';
 import { padsLaunchSet, type PadsLaunch } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

@@ -1,7 +1,7 @@
 import { memo, useRef } from 'react';
 import { useStore } from 'react-redux';
 import type { Meter } from '@/core/time/ticks';
-import { cardState, touchCard } from '@/instrument/launching';
+import { cardState, touchCard } from '@/instrument/launches';
 import { useAppSelector, type Store } from '@/store/store';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';

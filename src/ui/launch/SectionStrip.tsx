@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { ScrollView, StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { sectionState, storeSection, touchSection } from '@/instrument/launching';
+import { sectionState, storeSection, touchSection } from '@/instrument/launches';
 import { selectSet } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

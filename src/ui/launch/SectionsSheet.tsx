@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { playing, storeSection } from '@/instrument/launching';
+import { playing, storeSection } from '@/instrument/launches';
 import { selectSet, selectTracks } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

@@ -4,7 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
 import type { Meter } from '@/core/time/ticks';
-import { touchChain, touchMuteSolo } from '@/instrument/launching';
+import { touchChain, touchMuteSolo } from '@/instrument/launches';
 import { sheetShown } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';

@@ -1,7 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { cardState, pressLaunchPad, sectionState } from '@/instrument/launching';
+import { cardState, pressLaunchPad, sectionState } from '@/instrument/launches';
 import { selectSet, selectShown, selectTrack } from '@/store/selectors';
 import type { PadsLaunch } from '@/store/sessionSlice';
 import { useAppSelector, type Store } from '@/store/store';

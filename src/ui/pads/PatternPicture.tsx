@@ -7,6 +7,7 @@ import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
+import { useDrag, type DragPoint } from '../shared/useDrag';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
@@ -124,16 +125,11 @@ interface SelectorProps {
 /** Lies over the lanes and takes taps and drawn boxes. */
 function Selector({ pads, hits, length, selected, onSelect }: SelectorProps) {
   const tokens = useTokens();
-  const start = useRef<{ x: number; y: number } | null>(null);
   // Keys choose one hit after the other, lane by lane as the eye reads.
   const inOrder = pads.flatMap((pad) => hits.filter((hit) => hit.pad === pad));
   const [box, setBox] = useState<{ x: number; y: number; width: number; height: number } | null>(null);
-  const at = (event: { nativeEvent: { clientX: number; clientY: number }; currentTarget: unknown }) => {
-    const { left, top, width, height } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    return { x: event.nativeEvent.clientX - left, y: event.nativeEvent.clientY - top, width, height };
-  };
-  const inside = (from: { x: number; y: number }, to: ReturnType<typeof at>) => {
-    const isTap = Math.abs(to.x - from.x) < 6 && Math.abs(to.y - from.y) < 6;
+  const inside = (from: DragPoint, to: DragPoint) => {
+    const isTap = Math.abs(to.dx) < 6 && Math.abs(to.dy) < 6;
     const reach = isTap ? TAP_PX : 0;
     const [x1, x2] = [Math.min(from.x, to.x) - reach, Math.max(from.x, to.x) + reach];
     const rowOf = (y: number) => Math.floor((y / to.height) * pads.length);
@@ -146,6 +142,17 @@ function Selector({ pads, hits, length, selected, onSelect }: SelectorProps) {
     if (!isTap) return found;
     return found.sort((a, b) => Math.abs(xOf(a) - to.x) - Math.abs(xOf(b) - to.x)).slice(0, 1);
   };
+  const dragging = useDrag({
+    begin: (at) => at,
+    move: (to, from) => {
+      const [x, y] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
+      setBox({ x, y, width: Math.abs(to.dx), height: Math.abs(to.dy) });
+    },
+    end: (to, from, cancelled) => {
+      if (!cancelled) onSelect(inside(from, to).map((hit) => hit.id));
+      setBox(null);
+    },
+  });
   return (
     <View
       role="group"
@@ -162,26 +169,7 @@ function Selector({ pads, hits, length, selected, onSelect }: SelectorProps) {
           onSelect([inOrder[mod(next, inOrder.length)]!.id]);
         },
       }}
-      onPointerDown={(event) => {
-        (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
-        start.current = at(event);
-      }}
-      onPointerMove={(event) => {
-        const from = start.current;
-        if (!from) return;
-        const to = at(event);
-        const [x, y] = [Math.min(from.x, to.x), Math.min(from.y, to.y)];
-        setBox({ x, y, width: Math.abs(to.x - from.x), height: Math.abs(to.y - from.y) });
-      }}
-      onPointerUp={(event) => {
-        if (start.current) onSelect(inside(start.current, at(event)).map((hit) => hit.id));
-        start.current = null;
-        setBox(null);
-      }}
-      onPointerCancel={() => {
-        start.current = null;
-        setBox(null);
-      }}
+      {...dragging()}
       style={styles.selector}
     >
       {box && (

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
-import { pressLaunchPad } from '@/instrument/launching';
+import { pressLaunchPad } from '@/instrument/launches';
 import { pressPadStep } from '@/instrument/padSteps';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { TypedNumber } from './TypedNumber';
+import { useDrag } from './useDrag';
 
 interface Props {
   /** Accessible name. */
@@ -44,32 +45,24 @@ export function NumberField({
 }: Props) {
   const tokens = useTokens();
   const input = useRef<TextInput>(null);
-  const drag = useRef<{ x: number; y: number; from: number; moved: boolean } | null>(null);
+  const dragging = useDrag({
+    begin: (_, __, event) => {
+      // The keyboard must not spring up under a drag: focus waits for the release.
+      if (document.activeElement !== (input.current as unknown)) event.preventDefault();
+      return { from: value, moved: false };
+    },
+    move: ({ dx, dy }, drag) => {
+      const px = dx - dy;
+      if (Math.abs(px) > DRAG_STARTS_PX) drag.moved = true;
+      if (drag.moved) onDrag?.(px, drag.from);
+    },
+    end: (_, { moved }, cancelled) => {
+      if (!moved && !cancelled) input.current?.focus();
+    },
+  });
 
   return (
-    <View
-      style={[styles.box, { backgroundColor: tokens.slate }, style]}
-      onPointerDown={(event) => {
-        if (!onDrag) return;
-        const { clientX, clientY, pointerId } = event.nativeEvent;
-        drag.current = { x: clientX, y: clientY, from: value, moved: false };
-        (event.currentTarget as unknown as HTMLElement).setPointerCapture(pointerId);
-        // The keyboard must not spring up under a drag: focus waits for the release.
-        if (document.activeElement !== (input.current as unknown)) event.preventDefault();
-      }}
-      onPointerMove={(event) => {
-        const d = drag.current;
-        if (!d || !onDrag) return;
-        const px = event.nativeEvent.clientX - d.x - (event.nativeEvent.clientY - d.y);
-        if (Math.abs(px) > DRAG_STARTS_PX) d.moved = true;
-        if (d.moved) onDrag(px, d.from);
-      }}
-      onPointerUp={() => {
-        if (drag.current && !drag.current.moved) input.current?.focus();
-        drag.current = null;
-      }}
-      onPointerCancel={() => (drag.current = null)}
-    >
+    <View style={[styles.box, { backgroundColor: tokens.slate }, style]} {...(onDrag && dragging())}>
       <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
         {caption}
       </Text>

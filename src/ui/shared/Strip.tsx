@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { TypedNumber } from './TypedNumber';
+import { gestureName, useDrag, type DragPoint } from './useDrag';
 
 interface Props {
   label: string;
@@ -23,13 +24,6 @@ interface Props {
   onRelease?: (timeStamp: number) => void;
 }
 
-let gestures = 0;
-
-/** When the page's own event happened, ms. */
-function timeOf({ nativeEvent }: { nativeEvent: object }): number {
-  return (nativeEvent as PointerEvent).timeStamp;
-}
-
 /** A wide horizontal strip with its number on it: touch or drag anywhere to set it, or type the number. */
 export function Strip({
   label,
@@ -44,7 +38,6 @@ export function Strip({
   onRelease,
 }: Props) {
   const tokens = useTokens();
-  const drag = useRef<string | null>(null);
   const input = useRef<TextInput>(null);
   const tidy = (raw: number) => {
     const stepped = Math.round(Math.min(max, Math.max(min, raw)) / step) * step;
@@ -54,35 +47,26 @@ export function Strip({
     const next = tidy(raw);
     if (next !== value) onChange(next, gesture, timeStamp);
   };
-  const follow = (event: { nativeEvent: { clientX: number }; currentTarget: unknown }) => {
-    const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-    change(min + ((event.nativeEvent.clientX - left) / width) * (max - min), drag.current!, timeOf(event));
-  };
-  const release = (event: { nativeEvent: object }) => {
-    drag.current = null;
-    onRelease?.(timeOf(event));
-  };
+  const follow = ({ x, width, timeStamp }: DragPoint, gesture: string) =>
+    change(min + (x / width) * (max - min), gesture, timeStamp);
+  const dragging = useDrag({
+    begin: (at) => {
+      const gesture = gestureName(label);
+      follow(at, gesture);
+      return gesture;
+    },
+    move: follow,
+    end: ({ timeStamp }) => onRelease?.(timeStamp),
+  });
   // As fine as its steps: whole numbers, or tenths.
   const parts = step * scale > 0.99 ? 1 : 10;
   const number = String(Math.round(value * scale * parts) / parts);
   const type = (typed: string) => {
     const read = Number(typed.replace(',', '.').replace('%', ''));
-    if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, `${label} ${++gestures}`);
+    if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, gestureName(label));
   };
   return (
-    <View
-      onPointerDown={(event) => {
-        drag.current = `${label} ${++gestures}`;
-        (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
-        follow(event);
-      }}
-      onPointerMove={(event) => {
-        if (drag.current) follow(event);
-      }}
-      onPointerUp={release}
-      onPointerCancel={release}
-      style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
-    >
+    <View {...dragging()} style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
       <View
         style={[styles.fill, { width: `${((value - min) / (max - min)) * 100}%`, backgroundColor: tokens.breast }]}
       />
@@ -100,7 +84,7 @@ export function Strip({
           text={number}
           valueText={[`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ')}
           onType={type}
-          onStep={(steps) => change(value + steps * step, `${label} ${++gestures}`)}
+          onStep={(steps) => change(value + steps * step, gestureName(label))}
           // A finger on the number types it; anywhere else on the strip it drags.
           ownPress
           style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, number.length) }]}

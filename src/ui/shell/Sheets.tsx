@@ -12,9 +12,9 @@ import { KeysSheet } from '../setup/KeysSheet';
 import { LatencySheet } from '../setup/LatencySheet';
 import { SetupSheet } from '../setup/SetupSheet';
 import { SlotsSheet } from '../slots/SlotsSheet';
-import { EditSheet } from '../steps/EditSheet';
-import { LengthSheet } from '../steps/LengthSheet';
-import { StepSheet } from '../steps/StepSheet';
+import { EditSheet } from '../steps/sheets/EditSheet';
+import { LengthSheet } from '../steps/sheets/LengthSheet';
+import { StepSheet } from '../steps/sheets/StepSheet';
 import { TakesSheet } from '../takes/TakesSheet';
 
 const SHEETS: Record<SheetName, ComponentType> = {

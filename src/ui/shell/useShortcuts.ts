@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
-import { lift, stopAll } from '@/instrument/launching';
+import { lift, stopAll } from '@/instrument/launches';
 import { selectPattern, selectSet, selectShown } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';

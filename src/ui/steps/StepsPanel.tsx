@@ -18,7 +18,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
-import { StepGrid } from './StepGrid';
+import { StepGrid } from './grid/StepGrid';
 import { useStepKeys } from './useStepKeys';
 import { CONTROL_NAMES } from './valueWords';
 import { traceSet } from '@/store/tracksSlice';

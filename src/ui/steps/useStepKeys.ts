@@ -8,7 +8,7 @@ import { hitsSelected, selectSelected, selectStepTicks, selectTargets } from '@/
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';
-import { gestureName } from './useCellGestures';
+import { gestureName } from '../shared/useDrag';
 
 /** The keys of Steps, as the overlay of keys lists them. None is one by which a browser closes, reloads, goes back or bookmarks. */
 export const STEP_KEYS = [

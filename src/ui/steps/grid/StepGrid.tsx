@@ -1,4 +1,4 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
+import { usePatternEdit } from '../../shared/usePatternEdit';
 import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
@@ -9,19 +9,20 @@ import { passOf } from '@/core/sequence/soundingHits';
 import { selectSet, selectTrace, selectTrack } from '@/store/selectors';
 import { cursorMoved, selectSelected, selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
-import { useInstrument } from '../shared/InstrumentContext';
-import { useFrame } from '../shared/useFrame';
-import { WingBars } from '../shared/WingBars';
-import { useTokens } from '../theme/theme';
+import { useInstrument } from '../../shared/InstrumentContext';
+import { useFrame } from '../../shared/useFrame';
+import { WingBars } from '../../shared/WingBars';
+import { useTokens } from '../../theme/theme';
 import { byPad, drawSteps, type StepsPicture } from './drawSteps';
-import { geometryOf, LANES, RULER_PX, xOf } from './geometry';
-import { LaneCanvas } from './LaneCanvas';
+import { geometryOf, LANES, RULER_PX, xOf } from '../geometry';
+import { LaneCanvas } from '../LaneCanvas';
 import { LaneLabels } from './LaneLabels';
-import { MovesLane } from './MovesLane';
+import { MovesLane } from '../lanes/MovesLane';
 import { Ruler } from './Ruler';
 import { cellId, StepCells } from './StepCells';
 import { useCellGestures } from './useCellGestures';
-import { ValueLane, ValueTools, VALUES_PX } from './ValueLane';
+import { ValueLane, VALUES_PX } from '../lanes/ValueLane';
+import { ValueTools } from '../lanes/ValueTools';
 import { PADS } from '@/core/document/limits';
 import type { LoopWindow, Pattern } from '@/core/document/pattern';
 import { isPadHeard } from '@/core/document/track';
@@ -258,7 +259,14 @@ export function StepGrid({ pattern, step, span }: Props) {
         <ValueTools pattern={pattern} names={names} height={TOOLS_PX} roomy={roomy} />
         <ValueLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} />
         {control && (
-          <MovesLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} height={MOVES_PX} />
+          <MovesLane
+            pattern={pattern}
+            control={control}
+            name={names[chosen]!}
+            geometry={g}
+            labels={labels}
+            height={MOVES_PX}
+          />
         )}
       </div>
     </View>

@@ -1,4 +1,4 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
+import { usePatternEdit } from '../../shared/usePatternEdit';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
@@ -12,12 +12,12 @@ import { noticed, sheetShown } from '@/store/sessionSlice';
 import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/instrument/stepEdits';
 import { hitsSelected, selectSelected, selectSteps, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
-import { useInstrument } from '../shared/InstrumentContext';
-import { KeyRow } from '../shared/KeyRow';
-import { NumberField } from '../shared/NumberField';
-import { Sheet } from '../shared/Sheet';
-import { Words } from '../shared/Words';
-import { KIND_NAMES } from './valueWords';
+import { useInstrument } from '../../shared/InstrumentContext';
+import { KeyRow } from '../../shared/KeyRow';
+import { NumberField } from '../../shared/NumberField';
+import { Sheet } from '../../shared/Sheet';
+import { Words } from '../../shared/Words';
+import { KIND_NAMES } from '../valueWords';
 import { PADS } from '@/core/document/limits';
 import { patternCleared } from '@/store/patternsSlice';
 

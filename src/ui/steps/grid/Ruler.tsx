@@ -1,12 +1,13 @@
-import { memo, useRef } from 'react';
+import { memo } from 'react';
 import { Text } from 'react-native-paper';
 import { StyleSheet } from 'react-native';
 import type { DenseMoment } from '@/core/edit/density';
 import { stepWords } from '@/core/edit/steps';
 import { mod, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
-import { useTokens } from '../theme/theme';
-import { NUMBERS } from '../theme/tokens';
-import { RULER_PX, xOf, type Geometry } from './geometry';
+import { gestureName, useDrag } from '../../shared/useDrag';
+import { useTokens } from '../../theme/theme';
+import { NUMBERS } from '../../theme/tokens';
+import { RULER_PX, xOf, type Geometry } from '../geometry';
 import type { LoopWindow } from '@/core/document/pattern';
 import { SHORTEST_LOOP } from '@/core/document/limits';
 
@@ -25,15 +26,14 @@ interface Props {
 
 const GRIP_PX = 44;
 const BRACKET_PX = 20;
-let drags = 0;
 
-type Drag = {
-  x: number;
+interface Drag {
   kind: 'scroll' | 'window' | 'start' | 'end';
-  tick: number;
+  /** As they were when it began: tick at the left edge, and the loop window. */
+  start: number;
   window: LoopWindow;
   gesture: string;
-};
+}
 
 /**
  * Bars and beats, and the loop window as a bracket with two grips beneath them. A finger on the numbers scrolls; on a grip
@@ -41,7 +41,6 @@ type Drag = {
  */
 export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, dense, onScroll, onWindow }: Props) {
   const tokens = useTokens();
-  const drag = useRef<Drag | null>(null);
   const windowed = window.length < length;
   const [bar, beat] = [ticksPerBar(meter), ticksPerBeat(meter)];
   const every = g.scale * beat > 34 ? beat : bar * Math.max(1, Math.ceil(30 / (g.scale * bar)));
@@ -50,19 +49,15 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
   const end = window.start + window.length;
   const snapped = (ticks: number) => Math.round(ticks / g.step) * g.step;
 
-  const begin = (event: React.PointerEvent, kind: Drag['kind']) => {
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, kind, tick: g.start, window, gesture: `window ${++drags}` };
-  };
-  const move = (event: React.PointerEvent) => {
-    const d = drag.current;
-    if (!d) return;
-    const ticks = (event.clientX - d.x) / g.scale;
-    if (d.kind === 'scroll') return onScroll(d.tick - ticks);
-    const next = change(d.kind, d.window, snapped(ticks));
-    if (next.start !== window.start || next.length !== window.length) onWindow(next, d.gesture);
-  };
+  const dragging = useDrag<Drag, Drag['kind']>({
+    begin: (_, kind) => ({ kind, start: g.start, window, gesture: gestureName('window') }),
+    move: ({ dx }, drag) => {
+      const ticks = dx / g.scale;
+      if (drag.kind === 'scroll') return onScroll(drag.start - ticks);
+      const next = change(drag.kind, drag.window, snapped(ticks));
+      if (next.start !== window.start || next.length !== window.length) onWindow(next, drag.gesture);
+    },
+  });
   /** One end moved, or both, kept within the pattern. */
   const change = (kind: Drag['kind'], from: LoopWindow, by: number): LoopWindow => {
     const last = from.start + from.length;
@@ -75,8 +70,6 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
     }
     return { start: Math.min(length - from.length, Math.max(0, from.start + by)), length: from.length };
   };
-  const release = () => (drag.current = null);
-  const handlers = { onPointerMove: move, onPointerUp: release, onPointerCancel: release };
   const grip = (kind: 'start' | 'end', tick: number) => (
     <div
       role="slider"
@@ -86,14 +79,13 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
       aria-valuemax={length}
       aria-valuenow={tick}
       aria-valuetext={kind === 'start' ? stepWords(tick, g.step, meter) : `before ${stepWords(tick, g.step, meter)}`}
-      onPointerDown={(event) => begin(event, kind)}
-      {...handlers}
+      {...dragging(kind)}
       onKeyDown={(event) => {
         const steps = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
         if (steps === 0) return;
         event.preventDefault();
         event.stopPropagation();
-        onWindow(change(kind, window, steps * g.step), `window ${++drags}`);
+        onWindow(change(kind, window, steps * g.step), gestureName('window'));
       }}
       style={{
         ...gripBox,
@@ -117,8 +109,7 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
       aria-label={dense.length > 0 ? denseWords(dense, g.step, meter) : undefined}
       role={dense.length > 0 ? 'note' : undefined}
       style={{ ...box, height: RULER_PX }}
-      onPointerDown={(event) => begin(event, 'scroll')}
-      {...handlers}
+      {...dragging('scroll')}
     >
       {numbers.map((tick) => (
         <Text key={tick} aria-hidden style={[styles.number, { color: tokens.cap, left: xOf(g, tick) + 4 }]}>
@@ -133,8 +124,7 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
           </div>
         ))}
       <div
-        onPointerDown={(event) => begin(event, windowed ? 'window' : 'scroll')}
-        {...handlers}
+        {...dragging(windowed ? 'window' : 'scroll')}
         style={{ ...bracketBox, left, width: Math.max(0, right - left) }}
       >
         <div style={{ ...bracketLine, background: windowed ? tokens.wing : tokens.rule }} />

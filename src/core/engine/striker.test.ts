@@ -1,10 +1,7 @@
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { noteHz, type ToneVoice } from '../document/tones';
-import { hits, Rig } from './rig.testing';
+import { BAR, BEAT, SR, PLAY, hits, pattern, Rig } from './rig.testing';
 
-const BAR = 3840;
-const BEAT = 24000;
-const SR = 48000;
 const [BASS, KEYS] = ['bass', 'keys'] as const;
 
 /** A rig whose first track plays notes: pad 0 is this MIDI note, each further pad a semitone more. */
@@ -54,20 +51,7 @@ test.each([
 });
 
 test('a note of a pattern lasts as long as it was held, through a tempo change, and ends with its pattern', () => {
-  const r = rig(BASS, 45).tell(
-    {
-      type: 'pattern',
-      track: 0,
-      slot: 0,
-      revision: 0,
-      length: BAR,
-      seen: 0,
-      hits: hits([0, 0, 1, { length: 960 }]),
-      feels: null,
-    },
-    { type: 'pattern', track: 0, slot: 1, revision: 0, length: BAR, seen: 0, hits: hits(), feels: null },
-    { type: 'play', startTick: 0, countInTicks: 0 },
-  );
+  const r = rig(BASS, 45).tell(pattern({ hits: hits([0, 0, 1, { length: 960 }]) }), pattern({ slot: 1 }), PLAY);
   const first = listen(r, BEAT * 2);
   expect(level(first.subarray(BEAT * 0.7, BEAT * 0.95))).toBeGreaterThan(0.02);
   expect(level(first.subarray(BEAT * 1.5))).toBeLessThan(0.001);
@@ -76,19 +60,7 @@ test('a note of a pattern lasts as long as it was held, through a tempo change, 
   const second = listen(r, BEAT * 7);
   expect(level(second.subarray(BEAT * 1.6, BEAT * 1.9))).toBeGreaterThan(0.02);
   expect(level(second.subarray(BEAT * 2.5))).toBeLessThan(0.001);
-  r.tell(
-    { type: 'tempo', bpm: 120 },
-    {
-      type: 'pattern',
-      track: 0,
-      slot: 0,
-      revision: 0,
-      length: BAR,
-      seen: 0,
-      hits: hits([0, 0, 1, { length: BAR }]),
-      feels: null,
-    },
-  ).runTo(BEAT * 11);
+  r.tell({ type: 'tempo', bpm: 120 }, pattern({ hits: hits([0, 0, 1, { length: BAR }]) })).runTo(BEAT * 11);
   const ringing = listen(r, BEAT * 11.2);
   r.tell({ type: 'launch', track: 0, slot: 1, on: 0, inPlace: false });
   const cut = listen(r, BEAT * 13);
@@ -97,7 +69,7 @@ test('a note of a pattern lasts as long as it was held, through a tempo change, 
 });
 
 test('a note that is recorded is heard next time for as long as it was held, in the octave of the hand', () => {
-  const r = rig(KEYS, 57, 1).tell({ type: 'pattern', track: 0, slot: 0, revision: 0, length: BAR, seen: 0, hits: hits(), feels: null }, { type: 'inputQuantize', grid: 240, on: true }, { type: 'record', on: true, session: 1 }, { type: 'play', startTick: 0, countInTicks: 0 }); // prettier-ignore
+  const r = rig(KEYS, 57, 1).tell(pattern(), { type: 'inputQuantize', grid: 240, on: true }, { type: 'record', on: true, session: 1 }, PLAY); // prettier-ignore
   r.strike(BEAT, 0, 1).runTo(BEAT * 2).tell({ type: 'padUp', track: 0, pad: 0, heard: BEAT * 2 + LIMITER_LATENCY }, { type: 'notes', track: 0, layout: { voice: KEYS, notes: new Float64Array(16).fill(57), octave: 0 } }); // prettier-ignore
   r.runTo(BEAT * 4);
   const next = listen(r, BEAT * 8);
@@ -108,19 +80,7 @@ test('a note that is recorded is heard next time for as long as it was held, in 
 });
 
 test('stopped, nothing hangs; and a bass plays one note at a time', () => {
-  const r = rig(BASS, 45).tell(
-    {
-      type: 'pattern',
-      track: 0,
-      slot: 0,
-      revision: 0,
-      length: BAR,
-      seen: 0,
-      hits: hits([0, 0, 1, { length: BAR }]),
-      feels: null,
-    },
-    { type: 'play', startTick: 0, countInTicks: 0 },
-  );
+  const r = rig(BASS, 45).tell(pattern({ hits: hits([0, 0, 1, { length: BAR }]) }), PLAY);
   r.runTo(BEAT).tell({ type: 'stop' });
   expect(level(listen(r, BEAT * 3).subarray(BEAT))).toBeLessThan(0.001);
   const two = rig(BASS, 45).strike(100, 0, 1).strike(BEAT, 7, 2);
@@ -141,28 +101,10 @@ test('notes and a fade are the same at any block size', () => {
       { type: 'tempo', bpm: 120 },
       { type: 'notes', track: 0, layout: { voice: BASS, notes: new Float64Array(16).fill(33), octave: 0 } },
       { type: 'notes', track: 1, layout: { voice: KEYS, notes: new Float64Array(16).fill(64), octave: 0 } },
-      {
-        type: 'pattern',
-        track: 0,
-        slot: 0,
-        revision: 0,
-        length: BAR / 4,
-        seen: 0,
-        hits: hits([0, 0, 1, { length: 333 }]),
-        feels: null,
-      },
-      {
-        type: 'pattern',
-        track: 1,
-        slot: 0,
-        revision: 0,
-        length: BAR / 2,
-        seen: 0,
-        hits: hits([17, 3, 2, { length: 500 }]),
-        feels: null,
-      },
+      pattern({ length: BAR / 4, hits: hits([0, 0, 1, { length: 333 }]) }),
+      pattern({ track: 1, length: BAR / 2, hits: hits([17, 3, 2, { length: 500 }]) }),
       { type: 'launch', track: 1, slot: 0, on: 0, inPlace: false },
-      { type: 'play', startTick: 0, countInTicks: 0 },
+      PLAY,
       { type: 'fade', ticks: BAR / 2, on: 960 },
     );
     const heard = new Float32Array(SR * 3);
@@ -179,19 +121,7 @@ test('notes and a fade are the same at any block size', () => {
 
 test('a channel that is given to another track knows nothing of the one that was there', () => {
   const r = rig(BASS, 45)
-    .tell(
-      {
-        type: 'pattern',
-        track: 0,
-        slot: 0,
-        revision: 0,
-        length: BAR,
-        seen: 0,
-        hits: hits([0, 0, 1, { length: BAR }]),
-        feels: null,
-      },
-      { type: 'play', startTick: 0, countInTicks: 0 },
-    )
+    .tell(pattern({ hits: hits([0, 0, 1, { length: BAR }]) }), PLAY)
     .runTo(BEAT);
   r.tell({ type: 'removeTrack', track: 0 });
   expect(level(listen(r, BEAT * 2).subarray(BEAT / 2))).toBeLessThan(0.001);

@@ -1,23 +1,24 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
-import { useRef, useState } from 'react';
+import { usePatternEdit } from '../../shared/usePatternEdit';
+import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
-import { CONTROL_RANGES, type MovePoint } from '@/core/document/moves';
+import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
 import { noticed } from '@/store/sessionSlice';
 import { selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
-import { ControlButton } from '../shared/ControlButton';
-import { useTokens } from '../theme/theme';
-import { WORDS, type Tokens } from '../theme/tokens';
-import { tickAtX, xOf, type Geometry } from './geometry';
-import { LaneCanvas } from './LaneCanvas';
-import { gestureName } from './useCellGestures';
-import { CONTROL_NAMES, controlWords } from './valueWords';
+import { ControlButton } from '../../shared/ControlButton';
+import { gestureName, heightOf, useDrag, type DragPoint } from '../../shared/useDrag';
+import { useTokens } from '../../theme/theme';
+import { WORDS, type Tokens } from '../../theme/tokens';
+import { tickAtX, xOf, type Geometry } from '../geometry';
+import { LaneCanvas } from '../LaneCanvas';
+import { CONTROL_NAMES, controlWords } from '../valueWords';
 import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
   pattern: Pattern;
+  control: Control;
   /** The lane's name. */
   name: string;
   geometry: Geometry;
@@ -26,50 +27,63 @@ interface Props {
   height: number;
 }
 
+/** A stroke of a finger that draws or rubs out. */
+interface DrawnStroke {
+  /** The points as they were. */
+  before: readonly MovePoint[];
+  drawn: MovePoint[];
+  /** Ticks between which it has been. */
+  from: number;
+  to: number;
+  gesture: string;
+}
+
 /** Points are dropped where the course changes by less than this share of its range. */
 const DRAWN_TOLERANCE = 0.01;
 const THIN_TOLERANCE = 0.05;
 
 /** The Move of one control of one lane: its breakpoints and the course between them. A finger draws it, or rubs it out. */
-export function MovesLane({ pattern, name, geometry: g, labels, height }: Props) {
+export function MovesLane({ pattern, control, name, geometry: g, labels, height }: Props) {
   const tokens = useTokens();
   const edit = usePatternEdit();
   const dispatch = useAppDispatch();
-  const { pad, control } = useAppSelector(selectSteps);
+  const { pad } = useAppSelector(selectSteps);
   const [erasing, setErasing] = useState(false);
-  const drag = useRef<{ before: readonly MovePoint[]; drawn: MovePoint[]; from: number; to: number; gesture: string } | null>(null); // prettier-ignore
-  const points = control ? movePoints(pattern, pad, control) : [];
-  const range = CONTROL_RANGES[control ?? 'pitch'];
+  const points = movePoints(pattern, pad, control);
+  const range = CONTROL_RANGES[control];
   const span = range.max - range.min;
-
-  if (!control) return null;
 
   const set = (next: readonly MovePoint[], gesture: string) =>
     edit({ kind: 'moves', pad, control, points: next }, gesture);
-  const at = (event: React.PointerEvent): MovePoint => {
-    const box = event.currentTarget.getBoundingClientRect();
-    const share = Math.min(1, Math.max(0, 1 - (event.clientY - box.top) / box.height));
-    const value = range.min + share * span;
-    const tick = Math.min(pattern.length, Math.max(0, tickAtX(g, event.clientX - box.left)));
+  const pointAt = (at: DragPoint): MovePoint => {
+    const value = range.min + heightOf(at) * span;
+    const tick = Math.min(pattern.length, Math.max(0, tickAtX(g, at.x)));
     return { tick, value: range.stepped || control === 'pitch' ? Math.round(value) : value };
   };
-  const follow = (event: React.PointerEvent) => {
-    const d = drag.current;
-    if (!d) return;
-    const point = at(event);
-    d.from = Math.min(d.from, point.tick);
-    d.to = Math.max(d.to, point.tick);
-    if (erasing) return set(erasedPoints(d.before, d.from, d.to), d.gesture);
+  const follow = (at: DragPoint, stroke: DrawnStroke) => {
+    const point = pointAt(at);
+    stroke.from = Math.min(stroke.from, point.tick);
+    stroke.to = Math.max(stroke.to, point.tick);
+    if (erasing) return set(erasedPoints(stroke.before, stroke.from, stroke.to), stroke.gesture);
     // The hand goes to and fro: what it drew last at a place holds.
-    const last = d.drawn[d.drawn.length - 1];
+    const last = stroke.drawn[stroke.drawn.length - 1];
     const [low, high] = [
       Math.min(last?.tick ?? point.tick, point.tick),
       Math.max(last?.tick ?? point.tick, point.tick),
     ];
-    d.drawn = [...d.drawn.filter(({ tick }) => tick < low || tick > high || tick === last?.tick), point];
-    const inOrder = [...d.drawn].sort((a, b) => a.tick - b.tick);
-    set(drawnOver(d.before, thinnedOut(inOrder, range.stepped ? 0 : span * DRAWN_TOLERANCE)), d.gesture);
+    stroke.drawn = [...stroke.drawn.filter(({ tick }) => tick < low || tick > high || tick === last?.tick), point];
+    const inOrder = [...stroke.drawn].sort((a, b) => a.tick - b.tick);
+    set(drawnOver(stroke.before, thinnedOut(inOrder, range.stepped ? 0 : span * DRAWN_TOLERANCE)), stroke.gesture);
   };
+  const drawing = useDrag<DrawnStroke>({
+    begin: (at) => {
+      const { tick } = pointAt(at);
+      const stroke = { before: points, drawn: [], from: tick, to: tick, gesture: gestureName('moves') };
+      follow(at, stroke);
+      return stroke;
+    },
+    move: follow,
+  });
   const words = points.map(({ tick, value }) => `${Math.round(tick)}: ${controlWords(control, value)}`).join('; ');
   return (
     <div style={{ height, display: 'flex' }}>
@@ -108,15 +122,7 @@ export function MovesLane({ pattern, name, geometry: g, labels, height }: Props)
           background: tokens.ground,
           cursor: erasing ? 'cell' : 'crosshair',
         }}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          const { tick } = at(event);
-          drag.current = { before: points, drawn: [], from: tick, to: tick, gesture: gestureName('moves') };
-          follow(event);
-        }}
-        onPointerMove={follow}
-        onPointerUp={() => (drag.current = null)}
-        onPointerCancel={() => (drag.current = null)}
+        {...drawing()}
       >
         <LaneCanvas
           width={g.width}

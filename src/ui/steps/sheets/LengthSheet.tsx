@@ -1,4 +1,4 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
+import { usePatternEdit } from '../../shared/usePatternEdit';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
 import { fitLength, MOST_BARS } from '@/core/edit/length';
@@ -10,12 +10,12 @@ import { noticed } from '@/store/sessionSlice';
 import { windowOnSet, type WindowTime } from '@/store/settingsSlice';
 import { selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
-import { useInstrument } from '../shared/InstrumentContext';
-import { KeyRow } from '../shared/KeyRow';
-import { NumberField } from '../shared/NumberField';
-import { Segments } from '../shared/Segments';
-import { Sheet, SheetTitle } from '../shared/Sheet';
-import { Words } from '../shared/Words';
+import { useInstrument } from '../../shared/InstrumentContext';
+import { KeyRow } from '../../shared/KeyRow';
+import { NumberField } from '../../shared/NumberField';
+import { Segments } from '../../shared/Segments';
+import { Sheet, SheetTitle } from '../../shared/Sheet';
+import { Words } from '../../shared/Words';
 import { MAX_HITS, SHORTEST_LOOP } from '@/core/document/limits';
 import type { Pattern } from '@/core/document/pattern';
 

@@ -1,4 +1,4 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
+import { usePatternEdit } from '../../shared/usePatternEdit';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { hitsInStep } from '@/core/edit/steps';
@@ -7,9 +7,10 @@ import { selectPattern } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';
 import { cursorMoved, hitOpened, hitsSelected, hitToggled } from '@/store/stepsSlice';
 import type { Store } from '@/store/store';
-import { KEY_VELOCITY } from '../pads/PadGrid';
-import { useInstrument } from '../shared/InstrumentContext';
-import { cellAt, LANES, tickAtX, xOf, type Geometry } from './geometry';
+import { KEY_VELOCITY } from '../../pads/PadGrid';
+import { useInstrument } from '../../shared/InstrumentContext';
+import { gestureName } from '../../shared/useDrag';
+import { cellAt, LANES, tickAtX, xOf, type Geometry } from '../geometry';
 import { PADS } from '@/core/document/limits';
 import type { Hit } from '@/core/document/hit';
 
@@ -27,10 +28,6 @@ type Gesture =
   | { kind: 'box'; x: number; y: number }
   /** Chosen hits follow the finger; `done` is how far they have come. */
   | { kind: 'move'; x: number; y: number; ticks: number; lanes: number; free: boolean; moved: boolean; id: number; name: string }; // prettier-ignore
-
-let gestures = 0;
-/** A name that makes all edits of one gesture one step of undo. */
-export const gestureName = (what: string) => `${what} ${++gestures}`;
 
 /**
  * What a finger does on the cells. It paints (or, begun on a filled step, erases) along its lane and never scrolls; held on a

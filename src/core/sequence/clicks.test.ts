@@ -1,5 +1,5 @@
 import { ticksPerBar, ticksPerPulse, type Meter } from '../time/ticks';
-import { CLICK, clickStrength, nextClick } from './metronome';
+import { CLICK, clickStrength, nextClick } from './clicks';
 
 /** Strengths of the clicks of one bar. */
 function bar(meter: Meter, between = 0): string {

@@ -4,14 +4,13 @@ import { Text } from 'react-native-paper';
 import type { Track } from '@/core/document/track';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch } from '@/store/store';
-import { deviceOf, KEY_VELOCITY } from '../pads/PadGrid';
-import { ControlButton } from '../shared/ControlButton';
-import { useInstrument } from '../shared/InstrumentContext';
-import { useTokens } from '../theme/theme';
-import { NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
-import { LANES } from './geometry';
+import { deviceOf, KEY_VELOCITY } from '../../pads/PadGrid';
+import { useInstrument } from '../../shared/InstrumentContext';
+import { useTokens } from '../../theme/theme';
+import { NUMBERS, WORDS, WORDS_STRONG } from '../../theme/tokens';
+import { LANES } from '../geometry';
+import { MuteSolo } from '../MuteSolo';
 import { isPadHeard } from '@/core/document/track';
-import { padMuteToggled, padSoloToggled } from '@/store/tracksSlice';
 
 interface Props {
   names: readonly string[];
@@ -93,37 +92,6 @@ export const LaneLabels = memo(function LaneLabels({ names, gates, laneHeight, y
   ));
 });
 
-/** Takes one lane out of the pattern, or hears it alone; hands are heard all the same. */
-export function MuteSolo({
-  name,
-  pad,
-  gates,
-}: {
-  name: string;
-  pad: number;
-  gates: Pick<Track, 'id' | 'mutedPads' | 'soloPads'>;
-}) {
-  const dispatch = useAppDispatch();
-  return (
-    <>
-      <ControlButton
-        label={`Mute ${name}`}
-        text="M"
-        pressed={gates.mutedPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padMuteToggled({ track: gates.id, pad }))}
-        style={styles.key}
-      />
-      <ControlButton
-        label={`Solo ${name}`}
-        text="S"
-        pressed={gates.soloPads?.includes(pad) ?? false}
-        onPress={() => dispatch(padSoloToggled({ track: gates.id, pad }))}
-        style={styles.key}
-      />
-    </>
-  );
-}
-
 const rowBox = { position: 'absolute', left: 0, right: 0, display: 'flex', alignItems: 'center', gap: 2 } as const;
 const labelBox = { flex: 1, minWidth: 0, height: '100%', boxSizing: 'border-box', display: 'flex', alignItems: 'center', touchAction: 'none', cursor: 'grab' } as const; // prettier-ignore
 
@@ -138,5 +106,4 @@ const styles = StyleSheet.create({
   },
   silent: { fontFamily: WORDS, textDecorationLine: 'line-through' },
   mark: { fontFamily: NUMBERS, fontSize: 12 },
-  key: { minWidth: 44, paddingHorizontal: 0 },
 });

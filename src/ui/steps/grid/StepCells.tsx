@@ -2,7 +2,7 @@ import { memo } from 'react';
 import { stepWords } from '@/core/edit/steps';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import type { Meter } from '@/core/time/ticks';
-import { LANES, type Geometry } from './geometry';
+import { LANES, type Geometry } from '../geometry';
 import type { ByPad } from './drawSteps';
 
 interface Props {

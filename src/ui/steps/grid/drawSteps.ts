@@ -1,8 +1,8 @@
-import { rollVelocity } from '@/core/sequence/roll';
+import { rollVelocity } from '@/core/sequence/rollStrokes';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
-import type { Tokens } from '../theme/tokens';
-import { LANES, xOf, type Geometry } from './geometry';
+import type { Tokens } from '../../theme/tokens';
+import { LANES, xOf, type Geometry } from '../geometry';
 import { PADS } from '@/core/document/limits';
 import type { LoopWindow } from '@/core/document/pattern';
 

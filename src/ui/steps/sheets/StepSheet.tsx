@@ -1,4 +1,4 @@
-import { usePatternEdit } from '../shared/usePatternEdit';
+import { usePatternEdit } from '../../shared/usePatternEdit';
 import { VALUE_KINDS, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values';
 import { stepWords } from '@/core/edit/steps';
 import { lanesOf } from '@/core/document/lanes';
@@ -7,12 +7,12 @@ import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { sheetClosed } from '@/store/sessionSlice';
 import { selectSteps, selectStepTicks } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
-import { ControlButton } from '../shared/ControlButton';
-import { Segments } from '../shared/Segments';
-import { Sheet } from '../shared/Sheet';
-import { Strip } from '../shared/Strip';
-import { Words } from '../shared/Words';
-import { KIND_NAMES, shownValue } from './valueWords';
+import { ControlButton } from '../../shared/ControlButton';
+import { Segments } from '../../shared/Segments';
+import { Sheet } from '../../shared/Sheet';
+import { Strip } from '../../shared/Strip';
+import { Words } from '../../shared/Words';
+import { KIND_NAMES, shownValue } from '../valueWords';
 import { ROLL_STROKES } from '@/core/document/roll';
 import type { Hit } from '@/core/document/hit';
 

@@ -1,0 +1,41 @@
+import { CONTROLS, moveIndex, type Control } from '../document/moves';
+import { at, type Instruction } from '../protocol/commands';
+import { renderCommands } from './offline';
+import { SR, PLAY, hits, pattern } from './rig.testing';
+
+test('Moves and hands shape the stroke: what is lower, darker, shorter or aside sounds so', () => {
+  const level = (data: Float32Array) => Math.sqrt(data.reduce((sum, x) => sum + x * x, 0) / data.length);
+  const render = (...more: Instruction[]) =>
+    renderCommands([at(0, { type: 'tempo', bpm: 120 }), at(0, pattern({ hits: hits([0, 10, 1]) })), at(0, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }), ...more.map((i) => at(0, i)), at(0, PLAY)], SR, SR); // prettier-ignore
+  const plain = render();
+  const move = (control: Control, ...points: number[]): Instruction => ({ type: 'moves', track: 0, slot: 0, revision: 0, points: new Float64Array([moveIndex(10, CONTROLS.indexOf(control)), points.length / 2, ...points]) }); // prettier-ignore
+  expect(level(render(move('level', 0, 0.5)).left) / level(plain.left)).toBeCloseTo(0.5, 1);
+  expect(level(render(move('pan', 0, 1)).left)).toBeLessThan(level(plain.left) / 3);
+  const tail = (s: { left: Float32Array }) => level(s.left.slice(SR / 4));
+  expect(tail(render(move('decay', 0, -3)))).toBeLessThan(tail(plain) / 20);
+  // A hand on the control takes the place of the Move, and lets go again.
+  const held = render(move('level', 0, 0.5), { type: 'turn', track: 0, pad: 10, control: 'level', value: 1 });
+  expect(held.left).toEqual(plain.left);
+  expect(
+    render(
+      move('level', 0, 0.5),
+      { type: 'turn', track: 0, pad: 10, control: 'level', value: 1 },
+      { type: 'turn', track: 0, pad: 10, control: 'level', value: NaN },
+    ).left,
+  ).not.toEqual(plain.left);
+});
+
+test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being one', () => {
+  const render = (pad: number, pitch: number) =>
+    renderCommands([at(0, { type: 'tempo', bpm: 60 }), at(0, pattern({ hits: hits([0, pad, 1, { pitch }]) })), at(0, { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false }), at(0, PLAY)], SR, SR).left; // prettier-ignore
+  const crossings = (data: Float32Array) => {
+    let count = 0;
+    for (let i = SR / 8 + 1; i < SR / 2; i++) if (data[i - 1]! < 0 && data[i]! >= 0) count++;
+    return count;
+  };
+  const tom = 8; // mid tom
+  expect(crossings(render(tom, 12)) / crossings(render(tom, 0))).toBeCloseTo(2, 1);
+  const [hat, lower] = [render(6, 0), render(6, -7)];
+  expect(crossings(lower)).toBeLessThan(crossings(hat) * 0.85);
+  expect(lower.some((x) => Math.abs(x) > 0.02)).toBe(true);
+});
