@@ -11,8 +11,8 @@ import type { BeatSet } from '@/core/document/set';
 import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { allocation, calibrate, quantumCost, renderSpeed, type RenderRun } from './engineLoad';
-import { newTrack } from '@/core/document/track';
 import { demoSet } from '@/core/document/demo';
+import { crowded, firstStrokes, openingCost, sceneCost, type QuantaCost } from './quanta';
 
 /** One line of the table: what was measured, the bar, and whether it was met (reported lines have none). */
 interface Row {
@@ -247,31 +247,7 @@ const words = (gaps: number[]) =>
 /** 16 tracks x 16 patterns: how soon Launch is there, and how the display keeps up while all of them play and the rows scroll. */
 async function launchRow(browser: Browser, base: string) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  const set = demoSet().set;
-  set.sections = [];
-  set.tracks = Array.from({ length: 16 }, (_, id) => ({
-    ...newTrack(
-      `Track ${id + 1}`,
-      id % 8,
-      Array.from({ length: 16 }, (__, slot) => ({
-        name: `Pattern ${slot + 1}`,
-        length: 3840 * (1 + (slot % 4)),
-        hits: Array.from({ length: 32 * (1 + (slot % 4)) }, (___, i) => {
-          const hit = 2 * (i + 128 * (slot + 16 * id)) + 1;
-          return {
-            id: hit,
-            pad: (i * 7 + slot) % 16,
-            tick: i * 120,
-            length: 60,
-            velocity: 0.3 + (i % 7) / 10,
-            snap: null,
-          };
-        }),
-      })),
-    ),
-    id,
-  }));
-  set.order = Object.keys(set.tracks).map(Number);
+  const set = crowded(16);
   await countFrames(page);
   await storeSet(page, base, set);
   await page.goto(`${base}/pads`);
@@ -410,7 +386,34 @@ async function stepsRow(browser: Browser, base: string) {
   await page.close();
 }
 
-/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, steps, launch. */
+/** What the audio thread's quanta cost in Chromium, measured there. */
+async function threadRows(browser: Browser, base: string) {
+  const scene = async (what: string, measureIt: () => Promise<QuantaCost>) => {
+    steal();
+    const { quanta, late, p50, p99, worst } = await measureIt();
+    row(
+      `audio thread, ${what}`,
+      `${late} of ${quanta} quanta late; p50 ${p50.toFixed(1)} %, p99 ${p99.toFixed(1)} %, worst ${worst.toFixed(2)} ms (${steal()})`,
+      'none late, p99 < 50 %',
+      late === 0 && p99 < 50,
+    );
+  };
+  await scene('patterns of 20,000 hits coming in while they play', () => sceneCost(browser, base, HERE, 'arrival'));
+  await scene('a set of 16 x 16 patterns opened and played', () => openingCost(browser, base, HERE, 16, storeSet));
+  await scene('a set of 16 x 256 patterns opened and played', () => openingCost(browser, base, HERE, 256, storeSet));
+  await scene('64 pads repeat-recording into patterns of 20,000 hits', () =>
+    sceneCost(browser, base, HERE, 'repeating'),
+  );
+  const strokes = await firstStrokes(browser, base, HERE, 5);
+  row(
+    'audio thread, the first stroke after opening the app, five pages: its dearest quantum',
+    `median ${strokes[2]!.toFixed(2)} ms, worst ${strokes[4]!.toFixed(2)} ms (${steal()})`,
+    'median < 1 ms',
+    strokes[2]! < 1,
+  );
+}
+
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, steps, launch, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -438,6 +441,11 @@ async function measure(part: string, run: () => void | Promise<void>): Promise<v
 
 await measure('engine', engineRows);
 const app = express();
+// Shared memory, for the audio thread's clock, wants a page that is isolated.
+app.use((_request, response, next) => {
+  response.set({ 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' });
+  next();
+});
 app.use('/bench', express.static(HERE));
 app.get(
   '/bench/index.html',
@@ -453,6 +461,7 @@ await measure('page', () => pageRows(browser, base));
 await measure('keep', () => keepRow(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
+await measure('thread', () => threadRows(browser, base));
 await browser.close();
 server.close();
 

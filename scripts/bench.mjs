@@ -13,12 +13,20 @@ await esbuild({
   format: 'esm',
   packages: 'external',
 });
-await esbuild({
-  ...shared,
-  entryPoints: [inRoot('bench/page.ts')],
-  outfile: inRoot('build/bench/page.js'),
-  format: 'iife',
-});
+for (const [file, out] of [
+  ['page.ts', 'page.js'],
+  ['timed/page.ts', 'timedPage.js'],
+  ['timed/worklet.ts', 'timedWorklet.js'],
+  ['timed/clock.ts', 'clock.js'],
+]) {
+  await esbuild({
+    ...shared,
+    entryPoints: [inRoot('bench', file)],
+    outfile: inRoot('build', 'bench', out),
+    format: 'iife',
+    minify: true,
+  });
+}
 must('The benchmark', 'node', [
   '--expose-gc',
   '--max-semi-space-size=256',

@@ -148,7 +148,8 @@ export class Instrument {
     const songTick = this.performance.tickHeard(timeStamp);
     const slot = this.performance.loopAt(songTick, track)?.slot ?? SILENT;
     if (slot === SILENT) return;
-    this.moveRecorder.note({ track, slot }, pad, control, this.performance.positionAt(songTick, track), value);
+    const tick = this.performance.positionAt(songTick, track);
+    this.moveRecorder.note({ track, slot }, pad, control, { tick, value });
   }
 
   /** An id that no hit has: odd, since the engine gives even ones to the hits of note repeat. */

@@ -41,7 +41,9 @@ export function lookBack(instrument: Instrument, state: RootState): Keepable {
   const strokes = instrument.justPlayed.lastStretch(selectShown(state));
   const withSong = strokes[0]?.songTick !== null;
   const pads = lanesOf(selectTrack(state));
-  const onsets = withSong ? [] : strokes.map(({ ms, pad, velocity }) => ({ ms, velocity, role: roleOf(pads[pad]!.sound) }));
+  const onsets = withSong
+    ? []
+    : strokes.map(({ ms, pad, velocity }) => ({ ms, velocity, role: roleOf(pads[pad]!.sound) }));
   return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter) };
 }
 
@@ -53,23 +55,31 @@ export interface KeepWindow {
   length: number;
 }
 
+/** What the player asks Keep for. */
+export interface KeepAsked {
+  bars: number;
+  /** Whole bars by which the player has moved the window. */
+  shift: number;
+  meter: Meter;
+  /** Of the input quantize, ticks. */
+  grid: number;
+  /** Song tick, or null when nothing plays. */
+  now: number | null;
+}
+
 /**
- * The window that keeping `bars` would take.
+ * The window that keeping would take.
  * @param beat as estimated, and as the player has corrected it
- * @param shift whole bars by which the player has moved it
  */
 export function keepWindow(
   { strokes, withSong }: Keepable,
   beat: Beat | null,
-  bars: number,
-  shift: number,
-  meter: Meter,
-  grid: number,
-  now: number | null,
+  { bars, shift, meter, grid, now }: KeepAsked,
 ): KeepWindow {
   const bar = ticksPerBar(meter);
   const placed = withSong ? onSong(strokes) : beat ? onBeat(strokes, beat) : [];
-  const from = keptFrom(placed, bars, bar, ticksPerBeat(meter), grid, withSong ? now : null) + shift * bar;
+  const from =
+    keptFrom(placed, { bars, bar, beat: ticksPerBeat(meter), grid, now: withSong ? now : null }) + shift * bar;
   return { placed, from, length: bars * bar };
 }
 
@@ -80,8 +90,8 @@ export function keep(store: Store, instrument: Instrument, { placed, from, lengt
   const track = selectTrack(state);
   const first = instrument.reserveIds(placed.length);
   const ticksPerMs = ((beat?.tempo ?? set.tempo) * PPQ) / 60000;
-  const grid = gridTicks(set.inputQuantize.grid);
-  const hits = keptHits(placed, from, length, selectInputSnap(state), grid, ticksPerMs, idsFrom(first));
+  const stretch = { from, length, snap: selectInputSnap(state), grid: gridTicks(set.inputQuantize.grid), ticksPerMs };
+  const hits = keptHits(placed, stretch, idsFrom(first));
   if (hits.length === 0) {
     store.dispatch(noticed('Nothing was played in these bars.'));
     return 0;

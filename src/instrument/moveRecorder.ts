@@ -28,8 +28,8 @@ export class MoveRecorder {
 
   constructor(private readonly store: Store) {}
 
-  /** The hand is at a value when the loop is at a tick of its pattern. */
-  note(place: PatternPlace, pad: number, control: Control, tick: number, value: number): void {
+  /** @param point the value of the hand, and the tick of the pattern at which the loop is */
+  note(place: PatternPlace, pad: number, control: Control, point: MovePoint): void {
     const pattern = patternAt(selectSet(this.store.getState()), place);
     if (!pattern) return;
     let { ride } = this;
@@ -38,8 +38,8 @@ export class MoveRecorder {
     }
     const last = ride.ridden[ride.ridden.length - 1];
     // The loop has come round: what was ridden before is there to be ridden over.
-    if (last && tick < last.tick) ride = { ...ride, before: movePoints(pattern, pad, control), ridden: [] };
-    ride.ridden.push({ tick, value });
+    if (last && point.tick < last.tick) ride = { ...ride, before: movePoints(pattern, pad, control), ridden: [] };
+    ride.ridden.push(point);
     this.ride = ride;
     const { min, max, stepped } = CONTROL_RANGES[control];
     const points = drawnOver(ride.before, thinnedOut(ride.ridden, stepped ? 0 : (max - min) * TOLERANCE));

@@ -4,8 +4,8 @@ import { CONTROL_RANGES, MAX_POINTS, type Move } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 
 /**
- * A pattern whose every number is one that a stored pattern can have: what is made can be opened again. An edit done over and
- * over (double time eight times, half time fourteen times) reaches the bounds and stays there.
+ * Clamps every number of a pattern to what the reader accepts, so that whatever was made can be opened again. An edit that is
+ * repeated (double time eight times, half time fourteen times) stops at the bounds.
  */
 export function bounded(pattern: Pattern): Pattern {
   const hits = mapped(pattern.hits, boundedHit);
@@ -57,7 +57,7 @@ function within(value: number, min: number, max: number): number {
   return Math.min(max, Math.max(min, value));
 }
 
-/** The list with each part changed, or the list itself when none was. */
+/** Maps a list; returns the same list when no element changed. */
 function mapped<T>(list: T[], change: (part: T) => T): T[] {
   let changed = false;
   const out = list.map((part) => {

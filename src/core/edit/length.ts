@@ -6,12 +6,12 @@ import { SHORTEST_LOOP } from '../document/limits';
 
 export const MOST_BARS = 64;
 
-/** A length brought to what a pattern can have: a sixteenth to 64 bars, in whole ticks. */
+/** Clamps a length to what a pattern can have (a sixteenth to 64 bars), in whole ticks. */
 export function fitLength(ticks: number, meter: Meter): number {
   return Math.round(Math.min(MOST_BARS * ticksPerBar(meter), Math.max(SHORTEST_LOOP, ticks)));
 }
 
-/** The pattern at another length. What lies beyond a shorter one waits on the tape, and is back when there is room for it. */
+/** The pattern at another length. Hits beyond a shorter length are kept, silent, and sound again once it is longer. */
 export function withLength(pattern: Pattern, length: number): Pattern {
   return length === pattern.length ? pattern : { ...pattern, length };
 }
@@ -25,7 +25,7 @@ export function withWindow(pattern: Pattern, window: LoopWindow | null): Pattern
   return fitted && fitted.length < pattern.length ? { ...whole, window: fitted } : whole;
 }
 
-/** The pattern with room of `ticks` put in at its end; the tape beyond moves along. */
+/** The pattern with `ticks` of room inserted at its end; hits beyond the end move later by as much. */
 function withRoom(pattern: Pattern, ticks: number): Pattern {
   const { length } = pattern;
   const hits = pattern.hits.map((hit) => (isInLoop(hit, length) ? hit : { ...hit, tick: hit.tick + ticks }));
@@ -60,8 +60,8 @@ export function doubled(pattern: Pattern, newId: () => number): Pattern {
 }
 
 /**
- * The stretch of a pattern from `start`, `length` ticks long, as the whole of it. The tape is turned so that the stretch
- * comes first: what was after it follows, then what was before it, silent and kept.
+ * Crops a pattern to `length` ticks from `start`. Nothing is deleted: its hits are rotated, so that the stretch comes first, then
+ * what came after it, then what came before it; what lies beyond the new length is silent.
  */
 export function cropped(pattern: Pattern, start: number, length: number): Pattern {
   const whole = pattern.length;

@@ -6,10 +6,10 @@ import { MOST_PITCH, PADS } from '../document/limits';
 import type { Hit } from '../document/hit';
 import type { Pattern } from '../document/pattern';
 
-/** Chosen hits, by their ids. Every edit here leaves all others, and what waits on the tape, as they are. */
+/** Chosen hits, by their ids. An edit changes these hits only; the others, also those beyond the loop's end, stay as they are. */
 export type Ids = ReadonlySet<number>;
 
-/** Ids of what sounds and what is covered in a stretch of lanes. */
+/** Ids of the hits, sounding and covered, within a range of lanes and ticks. */
 export function hitsWithin(pattern: Pattern, pads: readonly number[], from: number, to: number): number[] {
   const { sounding, covered } = passOf(pattern);
   return [...sounding, ...covered]
@@ -24,7 +24,7 @@ export function hitsInLoop(pattern: Pattern, pad?: number): number[] {
     .map((hit) => hit.id);
 }
 
-/** The stretch that hits take up, from step line to step line; null for none. */
+/** The range of ticks that hits occupy, rounded outwards to whole steps; null for none. */
 export function spanOf(pattern: Pattern, ids: Ids, step: number): { from: number; to: number } | null {
   let from = Infinity;
   let to = -Infinity;
@@ -56,7 +56,7 @@ function shifted(pattern: Pattern, hit: Hit, ticks: number, least = -Infinity, m
   return { ...rest, tick: hit.tick + steps * grid, ...(nudge !== 0 && { nudge }) };
 }
 
-/** Moves hits round the loop by some ticks: what leaves at its end comes in at its start. */
+/** Rotates hits within the loop by some ticks: what leaves at its end comes in at its start. */
 export function rotated(pattern: Pattern, ids: Ids, ticks: number): Pattern {
   const { length } = pattern;
   return edit(pattern, ids, (hit) => {
@@ -93,7 +93,7 @@ export function transposed(pattern: Pattern, ids: Ids, semitones: number): Patte
   });
 }
 
-/** Plays the steps that hits take up backwards; within its step each hit stays where it is. */
+/** Reverses the order of the steps that hits occupy; each hit keeps its offset within its step. */
 export function reversed(pattern: Pattern, ids: Ids, step: number): Pattern {
   const span = spanOf(pattern, ids, step);
   if (!span) return pattern;
@@ -110,7 +110,7 @@ export function stretched(pattern: Pattern, ids: Ids, factor: number, step: numb
   return edit(pattern, ids, (hit) => {
     const home = homeOf(hit);
     const by = (home - span.from) * (factor - 1);
-    // A grid that the new place does not lie on would pull it away.
+    // Without its snap, whose grid may not have the new place as a line and would pull the hit away.
     const snap = hit.snap && { ...hit.snap, grid: Math.min(hit.snap.grid, hit.snap.grid * factor) };
     const roll = hit.roll && { ...hit.roll, over: Math.max(1, hit.roll.over * factor) };
     const length = Math.max(1, hit.length * factor);
@@ -118,12 +118,12 @@ export function stretched(pattern: Pattern, ids: Ids, factor: number, step: numb
   });
 }
 
-/** Hits held half as long again, as a dot makes a note. */
+/** Makes hits half as long again, like dotted notes. */
 export function dotted(pattern: Pattern, ids: Ids): Pattern {
   return edit(pattern, ids, (hit) => ({ ...hit, length: Math.min(pattern.length, hit.length * 1.5) }));
 }
 
-/** Hits held until the next one of their lane, round the loop. */
+/** Makes hits last until the next one of their lane, round the loop. */
 export function legato(pattern: Pattern, ids: Ids): Pattern {
   const { sounding } = passOf(pattern);
   const until = new Map<number, number>();

@@ -18,7 +18,7 @@ export function hitsInStep(pattern: Pattern, { pad, tick, length }: Step): Sound
   return [...sounding.filter(isIn), ...covered.filter(isIn)];
 }
 
-/** How many steps a loop has; the last one may be cut short by its end. */
+/** How many steps a loop has; its end may cut the last one short. */
 export function stepCount(length: number, step: number): number {
   return Math.max(1, Math.ceil(length / step));
 }

@@ -29,7 +29,7 @@ export const VALUE_RANGES: Record<ValueKind, ValueRange> = {
   length: { min: 1, max: 2 * PPQ, step: 1, neutral: PPQ / 8 },
 };
 
-/** A value brought into its range and onto its steps. A roll has as many strokes as there are rolls of. */
+/** Clamps a value to its range and rounds it to its step; a roll to the nearest number of strokes that is offered. */
 export function tidyValue(kind: ValueKind, value: number): number {
   const { min, max, step } = VALUE_RANGES[kind];
   const inRange = Math.min(max, Math.max(min, value));
@@ -89,14 +89,14 @@ export function withValues(
   return { ...pattern, hits };
 }
 
-/** Values brought towards their mean; `amount` 0..1 of the way. */
+/** Moves values towards their mean by a share `amount` (0..1) of the distance. */
 export function evenedOut(values: ReadonlyMap<number, number>, amount: number): Map<number, number> {
   const mean = [...values.values()].reduce((sum, value) => sum + value, 0) / Math.max(1, values.size);
   return new Map([...values].map(([id, value]) => [id, value + (mean - value) * amount]));
 }
 
 /**
- * Values each moved at random by at most `range` either way.
+ * Adds a random offset of at most ±`range` to each value.
  * @param random gives numbers 0..1
  */
 export function scattered(

@@ -44,10 +44,10 @@ export class LaunchControl implements TickPart {
 
   readonly commands: Handlers<LaunchCommand> = this.followed({
     phase: ({ track, tick }) => this.launcher.setPhase(track, tick),
-    launch: ({ track, slot, on, inPlace }) => this.launcher.launch(track, slot, this.wait(on), inPlace, this.now),
+    launch: (command) => this.launcher.launch({ ...command, on: this.wait(command.on) }, this.now),
     cancelLaunch: ({ track }) => this.launcher.cancel(track),
     moveLaunch: ({ track, tick }) => this.launcher.move(track, tick, this.now),
-    muteSolo: ({ track, mute, solo, on }) => this.launcher.muteSolo(track, mute, solo, this.wait(on), this.now),
+    muteSolo: (command) => this.launcher.muteSolo({ ...command, on: this.wait(command.on) }, this.now),
     cancelMuteSolo: ({ track }) => this.launcher.cancelMuteSolo(track),
     sections: ({ sections }) => {
       this.launcher.sections = sections;
@@ -91,7 +91,7 @@ export class LaunchControl implements TickPart {
   }
 
   trackRemoved(track: number): void {
-    this.launcher.launch(track, SILENT, 0, false, this.now);
+    this.launcher.launch({ track, slot: SILENT, on: 0, inPlace: false }, this.now);
     this.follow();
   }
 

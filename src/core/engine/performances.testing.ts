@@ -177,7 +177,7 @@ const DEEDS: readonly (readonly [weight: number, deed: (chance: Chance, frame: n
   [2, (c) => [{ type: 'heardPads', track: c.whole(TRACKS), pads: c.is(0.5) ? 0xffff : c.whole(0x10000) }]],
   [2, (c) => [{ type: 'trackLevel', track: c.whole(TRACKS), level: c.share() }]],
   [3, (c) => [{ type: 'tempo', bpm: 60 + c.whole(240) }]],
-  [2, (c) => [{ type: 'nudge', ratio: c.of([1, 1.03, 0.96]) }]],
+  [2, (c) => [{ type: 'tempoBend', ratio: c.of([1, 1.03, 0.96]) }]],
   [1, (c) => [{ type: 'meter', beats: c.of([3, 4, 7]), unit: c.of([4, 8]) }]],
   [3, (c) => [{ type: 'record', on: c.is(0.7), session: c.whole(5) }]],
   [3, (c) => [{ type: 'inputQuantize', grid: c.of([120, 160, 240, 480]), on: c.is(0.7) }]],

@@ -19,7 +19,7 @@ export class Transport implements Part {
   /** Time while the song stands still, for note repeat: tick 0 is its first press. */
   private standing: Anchor;
   private bpm = 120;
-  private nudge = 1;
+  private bend = 1;
 
   /** @param parts told when the song starts and stops */
   constructor(
@@ -32,7 +32,7 @@ export class Transport implements Part {
     this.timeline = new Timeline({ ...this.standing, playing: false });
   }
 
-  readonly commands: Handlers<'play' | 'stop' | 'locate' | 'tempo' | 'nudge' | 'meter' | 'record'> = {
+  readonly commands: Handlers<'play' | 'stop' | 'locate' | 'tempo' | 'tempoBend' | 'meter' | 'record'> = {
     play: ({ startTick, countInTicks }) => this.play(startTick, countInTicks),
     stop: () => this.stop(),
     locate: ({ tick }) => {
@@ -42,8 +42,8 @@ export class Transport implements Part {
       this.bpm = bpm;
       this.changeTempo();
     },
-    nudge: ({ ratio }) => {
-      this.nudge = ratio;
+    tempoBend: ({ ratio }) => {
+      this.bend = ratio;
       this.changeTempo();
     },
     meter: ({ beats, unit }) => {
@@ -113,7 +113,7 @@ export class Transport implements Part {
     this.fromTick = fromTick;
     this.playedThrough = fromTick - 2 * SAME_TICKS; // the start itself is still to be played
     for (const part of this.parts) part.songStarts?.(startTick, fromTick);
-    const perTick = framesPerTick(this.bpm * this.nudge, this.sampleRate);
+    const perTick = framesPerTick(this.bpm * this.bend, this.sampleRate);
     this.lay({ ...this.now, frame: this.frame, tick: startTick, framesPerTick: perTick, playing: true });
   }
 
@@ -126,7 +126,7 @@ export class Transport implements Part {
   }
 
   private changeTempo(): void {
-    const bpm = this.bpm * this.nudge;
+    const bpm = this.bpm * this.bend;
     this.standing = atTempo(this.standing, this.frame, bpm, this.sampleRate);
     this.lay(atTempo(this.now, this.frame, bpm, this.sampleRate));
   }

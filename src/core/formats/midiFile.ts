@@ -9,7 +9,7 @@ import type { Pattern } from '../document/pattern';
 
 /** General MIDI percussion is channel 10, written as 9. */
 const DRUM_CHANNEL = 9;
-/** MIDI clocks to a quarter, of which a click of the meter event lasts some, and 32nds to a quarter: its last two bytes. */
+/** Last two bytes of a time signature event: MIDI clocks to a metronome click (24 to a quarter), 32nd notes to a quarter. */
 const CLOCKS_PER_QUARTER = 24;
 const THIRTY_SECONDS_PER_QUARTER = 8;
 
@@ -92,7 +92,7 @@ function withDeltas(timed: readonly Timed[], end: number): MidiEvent[] {
   });
 }
 
-/** Half of a surrogate pair alone: no character, which UTF-8 cannot say. */
+/** A lone surrogate: no character, and not encodable in UTF-8. */
 const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
 
 /** The file's texts are bytes; the writer takes one character a byte. UTF-8, which current readers expect. */

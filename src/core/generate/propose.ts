@@ -123,7 +123,7 @@ function spread({ pad, pulses, steps, rotation, step }: Extract<Idea, { kind: 'e
   return { hits: made, instead: hitsWithin(pattern, [pad], 0, pattern.length) };
 }
 
-/** What a fill is played on, from the one that begins it to the one that ends it. */
+/** Sounds that a fill is played on, in order from its first to its last. */
 const FILLS: readonly (readonly SoundName[])[] = [
   ['snare'],
   ['highTom', 'midTom', 'lowTom'],
@@ -145,7 +145,7 @@ function fill(span: FillSpan, ground: Ground, random: () => number): Proposal {
   for (let i = 0; i < steps; i++) {
     const way = steps > 1 ? i / (steps - 1) : 1;
     const isLast = i === steps - 1;
-    // A fill thickens towards the one that it leads to.
+    // A fill gets denser towards the downbeat that it leads to.
     if (!isLast && i > 0 && random() > 0.55 + 0.4 * way) continue;
     const pad = drums[Math.min(drums.length - 1, Math.floor(way * drums.length))]!;
     const velocity = 0.45 + 0.45 * way + (random() - 0.5) * 0.1;
@@ -153,7 +153,7 @@ function fill(span: FillSpan, ground: Ground, random: () => number): Proposal {
     const roll = strokes > 0 ? { roll: { strokes, over: SIXTEENTH, swell: 0.3, glide: 0 } } : {};
     made.push(hit(pad, from + i * SIXTEENTH, velocity, roll));
   }
-  // The backbeat and the hats make room; the kick goes on.
+  // The fill replaces backbeat and hats; the kick goes on.
   const quiet = (['snare', 'clap', 'rim', 'closedHat', 'openHat', 'highTom', 'midTom', 'lowTom'] as const)
     .map((sound) => padOf(sound, ground))
     .filter((pad) => pad >= 0);

@@ -35,6 +35,33 @@ export interface ChainPlan {
   again: boolean;
 }
 
+/** A slot, SILENT or CHAIN is to take over on a track. */
+export interface Launch {
+  track: number;
+  slot: number;
+  /** What it waits for: LOOP_END, or a step of song ticks, 0 for now. */
+  on: number;
+  /** It goes on in the phase of what it replaces, not from its top. */
+  inPlace: boolean;
+}
+
+/** A track is to be muted or soloed (1), or not (0); AS_IT_IS leaves what is and what waits. */
+export interface MuteSolo {
+  track: number;
+  mute: number;
+  solo: number;
+  /** As of a launch. */
+  on: number;
+}
+
+/** A launch that has its line: a song tick. */
+interface Queued {
+  track: number;
+  slot: number;
+  tick: number;
+  inPlace: boolean;
+}
+
 /** A change of what plays on a track that is to come. */
 export interface Change {
   /** The slot that takes over, or SILENT. */
@@ -94,7 +121,7 @@ export class LaunchRules {
     return Math.min(state.nextTick[track]!, state.linkTick[track]!, follows);
   }
 
-  /** What comes next on a track, when, and whose doing it is; null when nothing does. */
+  /** What comes next on a track, when, and whether hands, a chain or a section asked for it; null when nothing does. */
   nextChange(state: LaunchState, track: number): Change | null {
     const tick = this.changeTick(state, track);
     if (tick === Infinity) return null;
@@ -149,7 +176,7 @@ export class LaunchRules {
 
   // --- changes ----------------------------------------------------------------------------------------------
 
-  protected queue(state: LaunchState, track: number, slot: number, tick: number, inPlace: boolean, now: number): void {
+  protected queue(state: LaunchState, { track, slot, tick, inPlace }: Queued, now: number): void {
     state.next[track] = slot;
     state.nextInPlace[track] = inPlace ? 1 : 0;
     state.nextTick[track] = tick;

@@ -1,6 +1,6 @@
 import { MAX_TRACKS } from '../document/limits';
 import { SAME_TICKS } from '../time/ticks';
-import { LaunchRules } from './launchRules';
+import { LaunchRules, type Launch, type MuteSolo } from './launchRules';
 import { AS_IT_IS, LEAVE, LaunchState, NO_SECTION, SILENT, THEN_STOP } from './launchState';
 
 /** Whether a Lift is on: held, or let go and waiting for the line on which everything returns. */
@@ -36,13 +36,11 @@ export class Launcher extends LaunchRules {
 
   // --- what hands do; `now` is the song tick, never before the song's start ----------------------------------
 
-  /**
-   * A slot, SILENT or CHAIN takes over on a track.
-   * @param on what it waits for: LOOP_END, or a step of song ticks, 0 for now
-   * @param inPlace it goes on in the phase of what it replaces, not from its top
-   */
-  launch(track: number, slot: number, on: number, inPlace: boolean, now: number): void {
-    this.byHand((state) => this.queue(state, track, slot, this.trackLine(state, track, on, now), inPlace, now));
+  launch({ track, slot, on, inPlace }: Launch, now: number): void {
+    this.byHand((state) => {
+      const tick = this.trackLine(state, track, on, now);
+      this.queue(state, { track, slot, tick, inPlace }, now);
+    });
   }
 
   /** What hands have queued on a track is taken back. */
@@ -62,8 +60,7 @@ export class Launcher extends LaunchRules {
     this.runTo(now);
   }
 
-  /** A track is muted or soloed (1), or not (0); AS_IT_IS leaves what is and what waits. */
-  muteSolo(track: number, mute: number, solo: number, on: number, now: number): void {
+  muteSolo({ track, mute, solo, on }: MuteSolo, now: number): void {
     this.byHand((state) => {
       const tick = this.playing ? this.trackLine(state, track, on, now) : now;
       if (mute !== AS_IT_IS) state.nextMute[track] = mute;
@@ -96,7 +93,7 @@ export class Launcher extends LaunchRules {
       for (let t = 0; t < MAX_TRACKS; t++) {
         const part = section.parts[t]!;
         if (part === LEAVE) continue;
-        this.queue(state, t, part, tick, inPlace, now);
+        this.queue(state, { track: t, slot: part, tick, inPlace }, now);
         state.withSection[t] = 1;
       }
       if (!this.playing || tick <= now) this.applySection(state);
@@ -136,7 +133,7 @@ export class Launcher extends LaunchRules {
       for (let t = 0; t < MAX_TRACKS; t++) {
         state.nextTick[t] = Infinity;
         if (state.slot[t] === SILENT) continue;
-        this.queue(state, t, SILENT, tick, false, now);
+        this.queue(state, { track: t, slot: SILENT, tick, inPlace: false }, now);
         state.withSection[t] = 1;
       }
       state.nextSection = THEN_STOP;

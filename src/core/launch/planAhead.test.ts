@@ -22,9 +22,9 @@ test('the plan is what happens: every stretch of it is there when its time has c
   set.tracks[1]!.chain = { links: [{ slot: 0, times: 1 }, { slot: 2, times: 3 }], again: true }; // prettier-ignore
   const launcher = launcherOf(set);
   launcher.launchSection(1, 0, false, 0);
-  launcher.launch(1, -2, 0, false, 0);
+  launcher.launch({ track: 1, slot: -2, on: 0, inPlace: false }, 0);
   launcher.start(0);
-  launcher.launch(0, 1, 2 * BAR, false, 100);
+  launcher.launch({ track: 0, slot: 1, on: 2 * BAR, inPlace: false }, 100);
   const lines = planAhead(launcher, 0, 16 * BAR);
   for (let tick = 50; tick < 16 * BAR; tick += 240) {
     launcher.runTo(tick);

@@ -2,7 +2,7 @@ import type { KitId } from '../document/kits';
 import type { ToneVoice } from '../document/tones';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
-import type { ChainPlan, SectionPlan } from '../launch/launchRules';
+import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
 
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;
@@ -31,7 +31,7 @@ export interface CommandFields {
   locate: { tick: number };
   tempo: { bpm: number };
   /** The song goes so many times faster than its tempo, for as long as it is told so. */
-  nudge: { ratio: number };
+  tempoBend: { ratio: number };
   meter: { beats: number; unit: number };
   /** Recording on or off; `session` names the recording in the events of its hits. */
   record: { on: boolean; session: number };
@@ -65,12 +65,12 @@ export interface CommandFields {
   /** Tick 0 of the pattern that plays on a track lies at this song tick. Playing from the top begins anew at 0. */
   phase: { track: number; tick: number };
   /** A slot, SILENT or CHAIN takes over. `inPlace`: in the phase of what it replaces, not from its top. (See `Launcher`.) */
-  launch: { track: number; slot: number; on: When; inPlace: boolean };
+  launch: Launch;
   /** What waits on a track is taken back, or waits for another song tick. */
   cancelLaunch: { track: number };
   moveLaunch: { track: number; tick: number };
   /** A track is muted or soloed (1), or not (0); AS_IT_IS for what stays. */
-  muteSolo: { track: number; mute: number; solo: number; on: When };
+  muteSolo: MuteSolo;
   cancelMuteSolo: { track: number };
   /** The sections that can be launched, and a track's chain. */
   sections: { sections: readonly SectionPlan[] };

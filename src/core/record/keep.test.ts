@@ -45,7 +45,7 @@ describe('what was just played', () => {
 
 describe('which bars are kept', () => {
   const played = (...ticks: number[]) => onSong(ticks.map((tick, i) => stroke(i + 1, tick)));
-  const from = (ticks: number[], bars: number, now: number | null) => keptFrom(played(...ticks), bars, BAR, BEAT, 240, now) / BAR; // prettier-ignore
+  const from = (ticks: number[], bars: number, now: number | null) => keptFrom(played(...ticks), { bars, bar: BAR, beat: BEAT, grid: 240, now }) / BAR; // prettier-ignore
   const through = (bars: number) => Array.from({ length: bars * 4 }, (_, i) => i * BEAT);
 
   test('still playing, the last ones that are over', () => {
@@ -69,7 +69,7 @@ test('kept hits lie where they were struck, an early one before the first step',
   const strokes = [stroke(1, null, 990), stroke(2, null, 1500), stroke(3, null, 2995), stroke(4, null, 600)];
   let id = 0;
   const snap = { grid: 240, strength: 1 };
-  const hits = keptHits(onBeat(strokes, beat), 0, BAR, snap, 240, 1.92, () => ++id);
+  const hits = keptHits(onBeat(strokes, beat), { from: 0, length: BAR, snap, grid: 240, ticksPerMs: 1.92 }, () => ++id);
   expect(hits.map((h) => [h.pad, h.tick])).toEqual([
     [1, expect.closeTo(-19.2, 9)],
     [2, expect.closeTo(960, 9)],

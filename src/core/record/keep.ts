@@ -24,36 +24,40 @@ export function onBeat(strokes: readonly PlayedStroke[], beat: Beat): PlacedStro
   return strokes.map((stroke) => ({ stroke, tick: (stroke.ms - beat.firstBeatMs) * ticksPerMs }));
 }
 
+/** Which bars are wanted. Ticks. */
+export interface BarsWanted {
+  bars: number;
+  /** Length of a bar, and of a beat. */
+  bar: number;
+  beat: number;
+  /** A stroke within half of it before a bar line belongs to that bar, quantized or not. */
+  grid: number;
+  /** Song tick, or null when nothing plays. */
+  now: number | null;
+}
+
 /**
  * The bars to keep: the last `bars` that were played whole.
  * - While the song goes on and the player with it, the last bar that is over, or in its last beat, is the last one kept.
  * - Else it is the bar of the last stroke; a last stroke on a bar's first step closes the bar before.
- * @param now song tick, or null when nothing plays
  * @returns tick of the first bar's start; the strokes decide how early it may lie, never before the first one's bar
  */
-export function keptFrom(
-  placed: readonly PlacedStroke[],
-  bars: number,
-  barTicks: number,
-  beatTicks: number,
-  grid: number,
-  now: number | null,
-): number {
+export function keptFrom(placed: readonly PlacedStroke[], { bars, bar, beat, grid, now }: BarsWanted): number {
   const last = placed[placed.length - 1];
   const first = placed[0];
   if (!last || !first) return 0;
-  const barOf = (tick: number) => barStart(tick, barTicks, grid);
+  const barOf = (tick: number) => barStart(tick, bar, grid);
   const firstBar = barOf(first.tick);
   let end: number;
-  if (now !== null && now - last.tick < barTicks) {
-    end = Math.floor((now + beatTicks) / barTicks) * barTicks;
+  if (now !== null && now - last.tick < bar) {
+    end = Math.floor((now + beat) / bar) * bar;
   } else {
     const lastBar = barOf(last.tick);
     const closes = placed.every(({ tick }) => barOf(tick) < lastBar || nearestLine(tick - lastBar, grid) === 0);
-    end = closes ? lastBar : lastBar + barTicks;
+    end = closes ? lastBar : lastBar + bar;
   }
-  end = Math.max(end, firstBar + barTicks);
-  return Math.max(end - bars * barTicks, firstBar);
+  end = Math.max(end, firstBar + bar);
+  return Math.max(end - bars * bar, firstBar);
 }
 
 /**
@@ -67,21 +71,25 @@ export function barStart(tick: number, barTicks: number, grid: number): number {
   return tick - bar >= (lastLine + barTicks) / 2 ? bar + barTicks : bar;
 }
 
+/** A stretch of playing that becomes hits. Ticks. */
+export interface Stretch {
+  /** Its first bar's start, and its length. */
+  from: number;
+  length: number;
+  /** What new hits are quantized with, or null. */
+  snap: Snap | null;
+  /** As of `BarsWanted`. */
+  grid: number;
+  ticksPerMs: number;
+}
+
 /**
  * The hits of a stretch of playing.
- * @param from tick of its first bar's start
- * @param length ticks
- * @param snap what new hits are quantized with, or null
- * @param grid ticks: a stroke within half of it before a bar line belongs to that bar, quantized or not
  * @param newId called for the id of each hit
  */
 export function keptHits(
   placed: readonly PlacedStroke[],
-  from: number,
-  length: number,
-  snap: Snap | null,
-  grid: number,
-  ticksPerMs: number,
+  { from, length, snap, grid, ticksPerMs }: Stretch,
   newId: () => number,
 ): Hit[] {
   return placed

@@ -29,7 +29,7 @@ export interface RecordedPlace {
   pass: number;
   /** As struck, on that pass: what the document keeps. */
   struck: number;
-  /** Where it is placed; a hair outside the loop when it is heard round its end. */
+  /** Where it is placed; slightly outside the loop when it wraps round its end. */
   placed: number;
   /** False when no line of its snap lies within the loop for it: it is kept as it was struck. */
   keepsSnap: boolean;

@@ -58,7 +58,7 @@ export function histogram(offsets: readonly number[]): { ms: number; count: numb
   return [...bins].map(([ms, count]) => ({ ms, count }));
 }
 
-/** Differences that small are none to the ear. */
+/** Smaller differences are inaudible, ms. */
 const SAME_MS = 2;
 const ON_TIME_MS = 2;
 

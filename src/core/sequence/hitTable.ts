@@ -82,7 +82,7 @@ export class HitTable {
     this.count = kept;
   }
 
-  /** How long a hit was held is known, in ticks. */
+  /** Sets a hit's length, ticks, once its pad has come up. */
   setLength(id: number, length: number): void {
     // What was played just now was added last: it is looked for there first.
     for (let row = this.addedRows - 1; row >= 0; row--) {

@@ -1,6 +1,6 @@
 /**
  * Value of a Move at a tick: along the straight line between two points, or the last point's when it is stepped. Before the
- * first and after the last point theirs holds.
+ * first point it is the first one's, after the last point the last one's.
  * @param points as `flatPoints` gives them, at least one
  */
 export function moveValue(points: ArrayLike<number>, tick: number, stepped = false): number {

@@ -33,7 +33,7 @@ export class RepeatingPad {
     this.active = true;
     this.down = true;
     this.velocity = velocity;
-    // A breath before, so that a press exactly on the limit still counts.
+    // Less a rounding error, so that a press exactly on the limit still counts.
     const meant = nextLine(heard - this.rate * LATE_SHARE - 1e-6, this.rate, swing);
     if (meant > now) {
       this.next = meant;

@@ -1,7 +1,7 @@
 import type { SoundName } from '../document/kits';
 import { gridTicks, type GridName, REPEAT_RATES } from '../quantize/grid';
 
-/** The rates between which each kind of sound is at home (common practice): a kick does not buzz, a hat does not plod. */
+/** The range of repeat rates that suits each kind of sound (common practice). */
 const RANGES: Partial<Record<SoundName, readonly [slowest: GridName, fastest: GridName]>> = {
   kick: ['1/4', '1/16T'],
   crash: ['1/4', '1/16'],
@@ -27,7 +27,7 @@ export function repeatTicks(sound: SoundName | undefined, chosen: GridName, step
     number,
   ];
   const wanted = REPEAT_RATES.indexOf(chosen);
-  // The hand has the last word: the rate it chose widens the range.
+  // A rate that the player chose outside the range widens it.
   const from = Math.min(slowest, wanted);
   const to = Math.max(fastest, wanted);
   return gridTicks(REPEAT_RATES[Math.min(to, Math.max(from, wanted + steps))]!);

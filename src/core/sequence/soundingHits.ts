@@ -82,7 +82,7 @@ interface Placed {
   sounding: SoundingHit | null;
 }
 
-/** Of each hit as it was placed last: one more hit in a pattern places no other one anew. */
+/** Cache of each hit's placement, so that one more hit in a pattern does not place the others again. */
 const lastPlaced = new WeakMap<Hit, Placed>();
 
 function placedHit(hit: Hit, pattern: Pattern): SoundingHit | null {
@@ -103,7 +103,7 @@ export function homeOf(hit: Hit): number {
   return placedTick(hit.tick, hit.snap);
 }
 
-/** Whether a hit lies within the loop as it is now, and does not wait on the tape beyond it. */
+/** Whether a hit lies within the loop as it is now, and not beyond its end. */
 export function isInLoop(hit: Hit, length: number): boolean {
   return isHomeInLoop(homeOf(hit), length);
 }

@@ -1,6 +1,10 @@
+import { median } from '../statistics';
 import { MAX_TEMPO, MIN_TEMPO } from './ticks';
 
-/** The nearest tempo that Chaffinch plays, in BPM, kept to a hundredth (finer cannot be typed or heard). */
+/**
+ * Clamps a tempo to what Chaffinch plays, and rounds it to a hundredth of a BPM (finer cannot be typed or heard).
+ * @example clampTempo(112.346) // 112.35; clampTempo(500) // 300
+ */
 export function clampTempo(bpm: number): number {
   const kept = Math.round(bpm * 100) / 100;
   return Math.min(MAX_TEMPO, Math.max(MIN_TEMPO, kept));
@@ -9,6 +13,7 @@ export function clampTempo(bpm: number): number {
 /**
  * Reads a typed tempo. A decimal comma is as good as a point.
  * @returns BPM, or a sentence that says what is wrong with the text.
+ * @example parseTempo('92,5') // { bpm: 92.5 }
  */
 export function parseTempo(text: string): { bpm: number } | { error: string } {
   const clean = text.trim().replace(',', '.');
@@ -20,7 +25,10 @@ export function parseTempo(text: string): { bpm: number } | { error: string } {
   return { bpm: clampTempo(bpm) };
 }
 
-/** Writes a tempo without needless decimals: 112, 92.5. */
+/**
+ * Writes a tempo without needless decimals.
+ * @example formatTempo(92.5) // '92.5'
+ */
 export function formatTempo(bpm: number): string {
   return String(Math.round(bpm * 100) / 100);
 }
@@ -35,6 +43,7 @@ const NEW_SERIES_RATIO = 1.9;
  * Adds a tap to a series; the series starts anew after a pause.
  * @param taps times of the taps so far, ms, ascending
  * @param now time of this tap, ms (the event's own time stamp)
+ * @example addTap([1000, 1500], 2000) // [1000, 1500, 2000]; addTap([1000, 1500], 9000) // [9000]
  */
 export function addTap(taps: readonly number[], now: number): number[] {
   const last = taps[taps.length - 1];
@@ -47,6 +56,7 @@ export function addTap(taps: readonly number[], now: number): number[] {
  * Tempo of a series of taps: the median of its intervals, rounded to a whole number.
  * The median, so that one fumbled tap changes nothing.
  * @returns BPM, or null with fewer than two taps
+ * @example tappedTempo([0, 500, 1000]) // 120
  */
 export function tappedTempo(taps: readonly number[]): number | null {
   if (taps.length < 2) return null;
@@ -55,10 +65,4 @@ export function tappedTempo(taps: readonly number[]): number | null {
 
 function intervals(times: readonly number[]): number[] {
   return times.slice(1).map((t, i) => t - times[i]!);
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

@@ -71,5 +71,5 @@ export function mod(x: number, n: number): number {
   return x - n * Math.floor(x / n);
 }
 
-/** Ticks that lie this near are one: far below a sample at any tempo, far above the rounding of a song of days. */
+/** Ticks nearer than this are equal: far less than a sample at any tempo, far more than rounding errors after days. */
 export const SAME_TICKS = 1e-6;

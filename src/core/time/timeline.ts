@@ -1,9 +1,8 @@
 import { framesPerTick } from './ticks';
 
 /**
- * A straight piece of the relation between audio frames and song ticks. A tempo change lays a new
- * anchor where the music is, so it changes the slope and never the music.
- * Positions are always computed from the anchor: adding up steps drifts.
+ * A linear segment of the map from audio frames to song ticks. A tempo change begins a new segment at the present position, so
+ * it changes the slope and never the position. Positions are computed from the anchor: summing steps would drift.
  */
 export interface Anchor {
   /** Audio frame (an integer) from which this piece holds. */

@@ -48,7 +48,7 @@ export function KeepSheet() {
   const { anchor } = instrument.performance;
   const now = anchor.playing ? instrument.performance.tickHeard(window.performance.now()) : null;
   const grid = gridTicks(inputQuantize.grid);
-  const windowOf = (bars: number) => keepWindow(keepable, beat, bars, shift, meter, grid, now);
+  const windowOf = (bars: number) => keepWindow(keepable, beat, { bars, shift, meter, grid, now });
   const view = windowOf(shown);
   const canKeep = keepable.withSong ? keepable.strokes.length > 0 : beat !== null;
   const take = (bars: number) => {

@@ -28,7 +28,7 @@ export function PlayedPicture({ placed, from, length, bar }: Props) {
   const visible = placed.filter(({ tick }) => tick >= start && tick < start + span);
   const within = (tick: number) => tick >= from - bar / 32 && tick < from + length - bar / 32;
   const count = placed.filter(({ tick }) => within(tick)).length;
-  /** All strokes as one path: thousands of elements would take longer to make than they are looked at. */
+  /** All strokes as one path: thousands of elements would be slow to create. */
   const path = (strokes: readonly PlacedStroke[]) =>
     strokes
       .map(({ stroke, tick }) => {

@@ -19,7 +19,7 @@ const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
 /** Let go sooner than this, the override sticks. */
 const TAP_MS = 300;
 
-/** When what is launched takes over; Lift; and the end of it all. */
+/** Drop on with its override, Lift, and Stop all. */
 export function LaunchTools() {
   const dispatch = useAppDispatch();
   const { dropOn, override } = useAppSelector((state) => selectSet(state).launching);
@@ -48,7 +48,7 @@ export function LaunchTools() {
   );
 }
 
-/** Held, another *Drop on* holds; touched shortly, it sticks until it is touched again. */
+/** While held, the override replaces *Drop on*; after a short touch it stays until it is touched again. */
 function OverrideKey({ name }: { name: string }) {
   const dispatch = useAppDispatch();
   const on = useAppSelector((state) => state.session.overriding);

@@ -100,7 +100,7 @@ function Fade() {
 /** The song a little slower or faster for as long as the key is held: to fall in with another player. */
 function Nudge() {
   const instrument = useInstrument();
-  const bend = (ratio: number) => (held: boolean) => instrument.perform({ type: 'nudge', ratio: held ? ratio : 1 });
+  const bend = (ratio: number) => (held: boolean) => instrument.perform({ type: 'tempoBend', ratio: held ? ratio : 1 });
   return (
     <View style={styles.row}>
       <View style={styles.half}>

@@ -34,7 +34,7 @@ const BETWEEN: { value: GridName | 'none'; name: string }[] = [
   { value: '1/16', name: '1/16' },
 ];
 
-/** What is set now and then: time, metronome, touch, looks, and which keys do what. */
+/** Settings that are changed rarely: time, metronome, touch, looks, and the list of keys. */
 export function SetupSheet() {
   const tokens = useTokens();
   const dispatch = useAppDispatch();

@@ -31,7 +31,7 @@ export const HitsPicture = memo(function HitsPicture({ pattern, colour, height, 
   );
 });
 
-/** Pictures that were made: there can be hundreds on one screen, and it is opened often. */
+/** Cache of pictures: one screen can show hundreds, and is opened often. */
 const made = { drums: new WeakMap<Pattern, Picture>(), notes: new WeakMap<Pattern, Picture>() };
 
 interface Picture {

@@ -12,9 +12,9 @@ export const PADS_WIDTH = 520;
 
 interface Props {
   title: string;
-  /** Beside the title: what one wants at hand wherever the sheet is scrolled to. */
+  /** Beside the title: controls that stay in reach wherever the sheet is scrolled to. */
   action?: ReactNode;
-  /** On a phone it leaves the lower half of the place in sight and in reach. */
+  /** On a phone it covers only the upper half of the place. */
   half?: boolean;
   children: ReactNode;
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 
 /**
- * Calls back on every display frame while `active`; else after each render, so that what stands still is true.
+ * Calls back on every display frame while `active`; otherwise after each render, so that a still picture is up to date.
  * The callback draws; it must not set React state.
  */
 export function useFrame(draw: (now: number) => void, active: boolean): void {

@@ -50,6 +50,6 @@ const styles = StyleSheet.create({
   main: { flex: 1, minHeight: 0 },
   flyway: { marginTop: 8 },
   place: { flex: 1, minHeight: 0 },
-  /** For those who hear the page. */
+  /** For screen readers. */
   unseen: { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 },
 });

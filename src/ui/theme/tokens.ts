@@ -6,7 +6,7 @@ export interface Tokens {
   slate: string;
   /** Surfaces on surfaces: cells, tracks of strips. */
   deep: string;
-  /** Secondary: rulers, what is idle. Readable as text on ground and slate. */
+  /** Secondary: rulers and idle controls. Readable as text on ground and slate. */
   cap: string;
   /** Primary: what sounds now. */
   breast: string;

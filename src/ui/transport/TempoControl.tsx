@@ -45,7 +45,7 @@ export function TempoControl() {
   );
 }
 
-/** Takes the tempo from the time stamps of taps: on press, since the release comes whenever it comes. */
+/** Takes the tempo from the time stamps of taps: on press, since the time of the release means nothing. */
 function TapTempo() {
   const tap = useTapTempo();
   return (

@@ -135,7 +135,7 @@ export const Ruler = memo(function Ruler({ geometry: g, meter, length, window, d
   );
 }, isSame);
 
-/** Whether it would be drawn just as it is: the dense moments are found anew with every change of the pattern. */
+/** Whether both draw the same: the list of dense moments is a new one after every change of the pattern. */
 function isSame({ dense: before, ...a }: Props, { dense, ...b }: Props): boolean {
   return (
     before.length === dense.length &&

@@ -109,7 +109,7 @@ function wordsOf({ velocity, pitch, odds, roll }: SoundingHit): string {
   return words.join(', ');
 }
 
-/** Whether a row would be just as it is: its list is made anew with every change of the pattern. */
+/** Whether both rows draw the same: the list of hits is a new one after every change of the pattern. */
 function isSame(before: RowProps, now: RowProps): boolean {
   const { hits, ...rest } = now;
   return (

@@ -126,7 +126,7 @@ export function StepGrid({ pattern, step, span }: Props) {
   useLayoutEffect(() => {
     if (cells.current) cells.current.scrollTop = g.y;
   }, [g.y]);
-  // The names follow when there is time, and once scrolling rests.
+  // The cells' names are updated with low priority, and only once scrolling has stopped.
   const named = useRested(
     useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]),
     scrolling,
@@ -288,7 +288,7 @@ function useScrolling(): [boolean, () => void] {
   return [scrolling, stir];
 }
 
-/** A value that stands still while it is restless. */
+/** The value; while it changes all the time, the one from before. */
 function useRested<T>(value: T, restless: boolean): T {
   const [rested, setRested] = useState(value);
   if (!restless && rested !== value) setRested(value);

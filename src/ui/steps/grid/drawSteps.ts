@@ -75,7 +75,7 @@ function drawCells(
       c.fillRect(xOf(g, tick), lane * g.laneHeight - g.y + 1, width, g.laneHeight - 2);
     }
   }
-  // Lines closer than this are a grey field and no help.
+  // Lines closer than this would merge into grey.
   if (g.step * g.scale >= 5) {
     c.fillStyle = tokens.rule;
     for (let tick = g.start; tick < end; tick += g.step) c.fillRect(Math.round(xOf(g, tick)), top, 1, height);

@@ -35,7 +35,7 @@ test('with the song: a new pattern of whole bars, launched where it was played, 
   const { store, instrument, launches } = rig(withSong, true);
   const keepable = lookBack(instrument, store.getState());
   expect(keepable).toMatchObject({ withSong: true, beat: null });
-  const window = keepWindow(keepable, null, 2, 0, METER, 240, 12 * BAR + 100);
+  const window = keepWindow(keepable, null, { bars: 2, shift: 0, meter: METER, grid: 240, now: 12 * BAR + 100 });
   expect(keep(store, instrument, window, null)).toBe(8);
   const kept = selectPattern(store.getState());
   expect(kept).toMatchObject({ name: 'Kept 1', length: 2 * BAR });
@@ -49,7 +49,18 @@ test('with the song: a new pattern of whole bars, launched where it was played, 
 test('a second one goes to the next slot: nothing that was kept is replaced', () => {
   const { store, instrument } = rig(withSong);
   for (let i = 0; i < 2; i++) {
-    keep(store, instrument, keepWindow(lookBack(instrument, store.getState()), null, 1, 0, METER, 240, null), null);
+    keep(
+      store,
+      instrument,
+      keepWindow(lookBack(instrument, store.getState()), null, {
+        bars: 1,
+        shift: 0,
+        meter: METER,
+        grid: 240,
+        now: null,
+      }),
+      null,
+    );
   }
   const { patterns } = selectSet(store.getState()).tracks[0]!;
   expect([patterns[0]!.name, patterns[1]!.name, selectSlot(store.getState())]).toEqual(['Kept 1', 'Kept 2', 1]);
@@ -61,10 +72,10 @@ test('free playing brings its tempo; an empty window keeps nothing and says so',
   const { store, instrument, launches } = rig(free);
   const keepable = lookBack(instrument, store.getState());
   expect(keepable.beat!.tempo).toBeCloseTo(90, 1);
-  const away = keepWindow(keepable, keepable.beat, 2, 40, METER, 240, null);
+  const away = keepWindow(keepable, keepable.beat, { bars: 2, shift: 40, meter: METER, grid: 240, now: null });
   expect(keep(store, instrument, away, keepable.beat)).toBe(0);
   expect(store.getState().session.notices.at(-1)!.text).toBe('Nothing was played in these bars.');
-  const window = keepWindow(keepable, keepable.beat, 4, 0, METER, 240, null);
+  const window = keepWindow(keepable, keepable.beat, { bars: 4, shift: 0, meter: METER, grid: 240, now: null });
   expect(keep(store, instrument, window, keepable.beat)).toBe(16);
   expect(selectSet(store.getState()).tempo).toBeCloseTo(90, 1);
   expect(launches).toEqual([]);
