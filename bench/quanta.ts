@@ -1,9 +1,11 @@
-import { readFileSync } from 'node:fs';
+import type { Server } from 'node:http';
 import path from 'node:path';
+import express from 'express';
 import type { Browser, Page } from 'playwright-core';
 import type { BeatSet } from '@/core/document/set';
 import { demoSet } from '@/core/document/demo';
 import { newTrack } from '@/core/document/track';
+import { createApp } from '../server/app';
 
 /** What the quanta of one scene cost in Chromium's audio thread. */
 export interface QuantaCost {
@@ -19,12 +21,22 @@ export interface QuantaCost {
 
 const QUANTA = 5000;
 
-/** Opens the app with the timed engine in the place of its own. */
+/** Serves the app with the timed engine in the place of its own. */
+export function serveTimed(here: string): Server {
+  const app = express();
+  // Shared memory, for the audio thread's clock, wants a page that is isolated.
+  app.use((_request, response, next) => {
+    response.set({ 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' });
+    next();
+  });
+  app.get('/workers/engine.worklet.js', (_request, response) => response.sendFile('timedWorklet.js', { root: here }));
+  app.use('/bench', express.static(here));
+  app.use(createApp(path.join(here, '..', 'app')));
+  return app.listen(0);
+}
+
 async function openTimed(browser: Browser, here: string): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, bypassCSP: true });
-  const page = await context.newPage();
-  const worklet = readFileSync(path.join(here, 'timedWorklet.js'), 'utf8');
-  await page.route('**/workers/engine.worklet.js', (route) => route.fulfill({ contentType: 'text/javascript', body: worklet })); // prettier-ignore
+  const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await page.addInitScript({ path: path.join(here, 'timedPage.js') });
   return page;
 }
@@ -38,7 +50,12 @@ function costOf(costs: readonly number[], rate: number): QuantaCost {
 }
 
 /** Plays one of the scenes of `timed/page.ts` in the running app. */
-export async function sceneCost(browser: Browser, base: string, here: string, scene: 'arrival' | 'repeating') {
+export async function sceneCost(
+  browser: Browser,
+  base: string,
+  here: string,
+  scene: 'silence' | 'arrival' | 'repeating',
+) {
   const page = await openTimed(browser, here);
   await page.goto(base);
   await page.getByRole('button', { name: 'Play', exact: true }).waitFor();

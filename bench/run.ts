@@ -2,6 +2,8 @@ import { writeSet } from '@/core/document/readSet';
 import { FIRST_STAGE } from '@/core/document/stage';
 import { execFileSync, execSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { chromium, type Browser, type Page } from 'playwright-core';
 import express from 'express';
 import path from 'node:path';
@@ -12,7 +14,7 @@ import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { allocation, calibrate, quantumCost, renderSpeed, type RenderRun } from './engineLoad';
 import { demoSet } from '@/core/document/demo';
-import { crowded, firstStrokes, openingCost, sceneCost, type QuantaCost } from './quanta';
+import { crowded, firstStrokes, openingCost, sceneCost, serveTimed, type QuantaCost } from './quanta';
 
 /** One line of the table: what was measured, the bar, and whether it was met (reported lines have none). */
 interface Row {
@@ -23,8 +25,10 @@ interface Row {
 }
 
 const rows: Row[] = [];
-const row = (what: string, measured: string, bar = 'reported', met: boolean | null = null) =>
-  void rows.push({ what, measured, bar, met });
+const row = (what: string, measured: string, bar = 'reported', met: boolean | null = null) => {
+  rows.push({ what, measured, bar, met });
+  console.error(`${what}: ${measured}`); // the table comes at the end
+};
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1]!;
 const five = (measure: () => number) => median([1, 2, 3, 4, 5].map(measure));
 
@@ -387,7 +391,14 @@ async function stepsRow(browser: Browser, base: string) {
 }
 
 /** What the audio thread's quanta cost in Chromium, measured there. */
-async function threadRows(browser: Browser, base: string) {
+async function threadRows(browser: Browser) {
+  const timed = serveTimed(HERE);
+  const base = baseOf(timed);
+  const silence = await sceneCost(browser, base, HERE, 'silence');
+  row(
+    'audio thread, silence: how often machine and clock alone are late',
+    `${silence.late} of ${silence.quanta} quanta late; p99 ${silence.p99.toFixed(1)} %, worst ${silence.worst.toFixed(2)} ms (${steal()})`,
+  );
   const scene = async (what: string, measureIt: () => Promise<QuantaCost>) => {
     steal();
     const { quanta, late, p50, p99, worst } = await measureIt();
@@ -411,6 +422,11 @@ async function threadRows(browser: Browser, base: string) {
     'median < 1 ms',
     strokes[2]! < 1,
   );
+  timed.close();
+}
+
+function baseOf(server: Server): string {
+  return `http://localhost:${(server.address() as AddressInfo).port}`;
 }
 
 /** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, steps, launch, thread. */
@@ -439,13 +455,9 @@ async function measure(part: string, run: () => void | Promise<void>): Promise<v
   }
 }
 
+console.error('Measuring. Nothing else should run on this machine meanwhile.');
 await measure('engine', engineRows);
 const app = express();
-// Shared memory, for the audio thread's clock, wants a page that is isolated.
-app.use((_request, response, next) => {
-  response.set({ 'Cross-Origin-Opener-Policy': 'same-origin', 'Cross-Origin-Embedder-Policy': 'require-corp' });
-  next();
-});
 app.use('/bench', express.static(HERE));
 app.get(
   '/bench/index.html',
@@ -454,14 +466,14 @@ app.get(
 );
 app.use(createApp(path.join(HERE, '..', 'app')));
 const server = app.listen(0);
-const base = `http://localhost:${(server.address() as { port: number }).port}`;
+const base = baseOf(server);
 const browser = await chromium.launch({ ...debian, args: [...debian.args, SOUND_AT_ONCE] });
 await measure('scheduler', () => schedulerRows(browser, base));
 await measure('page', () => pageRows(browser, base));
 await measure('keep', () => keepRow(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
-await measure('thread', () => threadRows(browser, base));
+await measure('thread', () => threadRows(browser));
 await browser.close();
 server.close();
 

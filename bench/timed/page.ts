@@ -1,5 +1,5 @@
 import type { FromWorklet } from '@/audio/messages';
-import type { Instruction } from '@/core/protocol/commands';
+import { arraysOf, type Instruction } from '@/core/protocol/commands';
 import { hitRows } from '@/core/sequence/hitRows';
 import type { ToTimed } from './worklet';
 
@@ -53,6 +53,8 @@ const play: Instruction[] = [
 
 /** What is told the engine: at once, and again after every 200 quanta. */
 const SCENES = {
+  /** Silence: what is late here is the machine's and the clock's doing. */
+  silence: { first: () => [], again: () => [] },
   /** A pattern of 20,000 hits comes in while it plays. */
   arrival: { first: () => [bigPattern(0), ...play], again: () => [bigPattern(0)] },
   /** Sixteen pads of each of four tracks repeat sixteenths, and all is recorded into patterns of 20,000 hits. */
@@ -81,7 +83,7 @@ window.AudioWorkletNode = class extends Original {
   constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
     super(context, name, options);
     node = this;
-    const clock = new SharedArrayBuffer(8);
+    const clock = new SharedArrayBuffer(16);
     new Worker('/bench/clock.js').postMessage(clock);
     this.port.postMessage({ clock } satisfies ToTimed);
   }
@@ -104,7 +106,11 @@ globalThis.timed = {
   take,
   async run(scene, quanta) {
     const { first, again } = SCENES[scene];
-    const tell = (instructions: Instruction[]) => node!.port.postMessage({ instructions });
+    const tell = (instructions: Instruction[]) =>
+      node!.port.postMessage(
+        { instructions },
+        instructions.flatMap(arraysOf).map(({ buffer }) => buffer as ArrayBuffer),
+      );
     await take();
     tell(first());
     const costs: number[] = [];

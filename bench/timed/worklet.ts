@@ -27,11 +27,12 @@ class TimedProcessor extends AudioWorkletProcessor {
 
   constructor() {
     super();
-    this.port.onmessage = ({ data }: MessageEvent<ToWorklet | ToTimed>) => {
-      if ('clock' in data) this.clock = new Float64Array(data.clock);
+    this.port.onmessage = (event: MessageEvent<ToWorklet | ToTimed>) => {
+      const start = this.clock[0]!;
+      const { data } = event; // read now for the first time: the browser unpacks it here
+      if ('clock' in data) this.clock = new Float64Array(data.clock, 0, 1);
       else if ('take' in data) this.give();
       else {
-        const start = this.clock[0]!;
         this.runner.receive(data);
         this.messages += this.clock[0]! - start;
       }

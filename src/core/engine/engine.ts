@@ -1,5 +1,6 @@
 import { Launcher } from '../launch/launcher';
 import { type CommandType, type Handlers, type Command } from '../protocol/commands';
+import { MAX_STRETCH } from '../sound/stretch';
 import { frameAt } from '../time/timeline';
 import { CommandLog } from './commandLog';
 import { Hands } from './hands';
@@ -8,7 +9,7 @@ import { LatencyCheck } from './latencyCheck';
 import { LaunchControl } from './launchControl';
 import { LoopWindows } from './loopWindows';
 import { Metronome } from './metronome';
-import { MAX_STRETCH, Mixer } from './mixer';
+import { Mixer } from './mixer';
 import { NoteRepeater } from './noteRepeater';
 import { PadControls } from './padControls';
 import type { FramePart, Part, TickPart } from './part';

@@ -5,14 +5,13 @@ import { Limiter } from '../sound/limiter';
 import { metalTable } from '../sound/metal';
 import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
+import { MAX_STRETCH } from '../sound/stretch';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
 
-/** Longest stretch rendered at once. */
-export const MAX_STRETCH = 128;
 const GAIN_RAMP_SECONDS = 0.01;
 
 /** A stereo signal and what it sends to the room. */

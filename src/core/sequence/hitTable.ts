@@ -5,8 +5,8 @@ const FIRST_ROOM = 64;
 
 /**
  * The hits of a pattern in order of placed tick, as the audio thread plays them. The rows that came in a message are kept as
- * they are; rows that are added or altered lie in an array of their own, and an index of rows says their order. So a hit that
- * is inserted moves four bytes of each later one and not its whole row.
+ * they are; rows that are added or altered lie in an array of their own, and an index of rows says their order. The index has its
+ * spare room where something was inserted last (a gap buffer): hits are recorded one near the other, so an insertion moves little.
  */
 export class HitTable {
   count = 0;
@@ -16,8 +16,10 @@ export class HitTable {
   private addedRows = 0;
   /** Rows of `added` that hold no hit any more. */
   private free: number[] = [];
-  /** Row of each hit; null while the rows of `base` are all, in their own order. */
+  /** Row of each hit, with a gap; null while the rows of `base` are all, in their own order. */
   private order: Uint32Array | null = null;
+  /** The gap in `order`: as many places as there is room for more hits, before the hit of this index. */
+  private gap = 0;
 
   /** Takes rows over as the whole of its hits: HIT_WIDTH numbers each, in order of placed tick. The table owns them now. */
   adopt(rows: Float64Array): void {
@@ -30,7 +32,7 @@ export class HitTable {
 
   /** One number of a hit: `field` is one of `HIT`. */
   get(index: number, field: number): number {
-    const row = this.order ? this.order[index]! : index;
+    const row = this.order ? this.order[this.placeOf(index, this.order)]! : index;
     return row < this.baseRows
       ? this.base[row * HIT_WIDTH + field]!
       : this.added[(row - this.baseRows) * HIT_WIDTH + field]!;
@@ -65,21 +67,28 @@ export class HitTable {
     const row = this.freeRow();
     for (let i = 0; i < HIT_WIDTH; i++) this.added[row * HIT_WIDTH + i] = rows[at + i]!;
     const order = this.writableOrder(this.count + 1);
-    if (replaces) this.release(order[index]!);
-    else order.copyWithin(index + 1, index, this.count++);
-    order[index] = this.baseRows + row;
+    if (replaces) {
+      const place = this.placeOf(index, order);
+      this.release(order[place]!);
+      order[place] = this.baseRows + row;
+      return;
+    }
+    this.moveGap(index, order);
+    order[this.gap++] = this.baseRows + row;
+    this.count++;
   }
 
   /** Takes out every hit whose id is asked for. */
   remove(ids: ReadonlySet<number>): void {
     if (ids.size === 0) return;
     const order = this.writableOrder(this.count);
+    this.moveGap(this.count, order);
     let kept = 0;
     for (let i = 0; i < this.count; i++) {
       if (ids.has(this.get(i, HIT.ID))) this.release(order[i]!);
       else order[kept++] = order[i]!;
     }
-    this.count = kept;
+    this.count = this.gap = kept;
   }
 
   /** Sets a hit's length, ticks, once its pad has come up. */
@@ -95,7 +104,8 @@ export class HitTable {
       const row = this.freeRow();
       for (let i = 0; i < HIT_WIDTH; i++) this.added[row * HIT_WIDTH + i] = this.get(index, i);
       this.added[row * HIT_WIDTH + HIT.LENGTH] = length;
-      this.writableOrder(this.count)[index] = this.baseRows + row;
+      const order = this.writableOrder(this.count);
+      order[this.placeOf(index, order)] = this.baseRows + row;
       return;
     }
   }
@@ -118,14 +128,30 @@ export class HitTable {
     this.free.push(row - this.baseRows);
   }
 
+  /** Where in `order` the row of a hit stands. */
+  private placeOf(index: number, order: Uint32Array): number {
+    return index < this.gap ? index : index + order.length - this.count;
+  }
+
+  /** Moves the gap before the hit of an index. */
+  private moveGap(index: number, order: Uint32Array): void {
+    const room = order.length - this.count;
+    if (index < this.gap) order.copyWithin(index + room, index, this.gap);
+    else order.copyWithin(this.gap, this.gap + room, index + room);
+    this.gap = index;
+  }
+
   /** The order as an array with room for so many. */
   private writableOrder(room: number): Uint32Array {
     const { order } = this;
     if (order && order.length >= room) return order;
     const grown = new Uint32Array(Math.max(FIRST_ROOM, room + (room >> 1)));
-    if (order) grown.set(order);
-    else for (let i = 0; i < this.count; i++) grown[i] = i;
+    if (order) {
+      this.moveGap(this.count, order);
+      grown.set(order.subarray(0, this.count));
+    } else for (let i = 0; i < this.count; i++) grown[i] = i;
     this.order = grown;
+    this.gap = this.count;
     return grown;
   }
 }

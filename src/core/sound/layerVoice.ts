@@ -1,6 +1,7 @@
 import { decayPerFrame, exp2, tanHalfTurns } from '../math';
 import { METAL_FRAMES } from './metal';
 import type { Layer } from './recipes';
+import { MAX_STRETCH } from './stretch';
 import type { Touch } from './touch';
 
 /** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -13,6 +14,10 @@ const LIFE = 1.5;
 export function noiseGain(sampleRate: number): number {
   return Math.sqrt(sampleRate / 48000);
 }
+
+/** Room to render an attack in. */
+const attackSound = new Float64Array(MAX_STRETCH);
+const attackGain = new Float64Array(MAX_STRETCH);
 
 /**
  * One sounding layer: noise or metal through a resonant filter (the second-order analogue prototypes by bilinear
@@ -93,7 +98,7 @@ export class LayerVoice {
     this.s2 = 0;
   }
 
-  /** Adds the next `frames` samples to `out` from its start. */
+  /** Adds the next `frames` samples (at most MAX_STRETCH) to `out` from its start. */
   render(out: Float64Array, frames: number, metal: Float64Array): void {
     let from = 0;
     const end = Math.min(frames, this.left);
@@ -116,15 +121,24 @@ export class LayerVoice {
   }
 
   private renderStroke(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    let i = from;
-    // The attack is a few samples of most sounds: it gets a loop of its own so that the long one stays lean.
-    for (; i < to && this.attack < 1; i++) {
+    const start = this.attack < 1 ? this.renderAttack(out, from, to, metal) : from;
+    if (start < to) this.renderRun(out, start, to, metal);
+  }
+
+  /** Renders what lies in the attack apart, so that the long loops have none in them. Returns where it ends. */
+  private renderAttack(out: Float64Array, from: number, to: number, metal: Float64Array): number {
+    let frames = 0;
+    while (from + frames < to && this.attack < 1) {
       this.attack = Math.min(1, this.attack + this.attackStep);
-      const before = out[i]!;
-      this.renderRun(out, i, i + 1, metal);
-      out[i] = before + (out[i]! - before) * this.attack;
+      attackGain[frames++] = this.attack;
     }
-    if (i < to) this.renderRun(out, i, to, metal);
+    attackSound.fill(0, 0, frames);
+    this.renderRun(attackSound, 0, frames, metal);
+    for (let i = 0; i < frames; i++) {
+      const before = out[from + i]!;
+      out[from + i] = before + (before + attackSound[i]! - before) * attackGain[i]!;
+    }
+    return from + frames;
   }
 
   private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {

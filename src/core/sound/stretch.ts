@@ -1,0 +1,2 @@
+/** The longest stretch that is rendered at once, frames. */
+export const MAX_STRETCH = 128;
