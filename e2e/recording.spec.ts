@@ -77,11 +77,15 @@ async function pressErrors(page: Page, expected: number): Promise<number[]> {
   expect(presses).toHaveLength(expected);
   expect(recorded).toHaveLength(expected); // none is lost, whatever happens
   const anchor = sound.events.filter((e) => e.kind === 'anchor').findLast((e) => e.playing)!;
+  const readings = pairs.map(([context, at]) => ({ at, offset: context * 1000 - at }));
   return presses.flatMap((pressed, i) => {
-    const around = pairs.filter(([, at]) => Math.abs(at - pressed) < 450).map(([context, at]) => context * 1000 - at);
-    const offset = median(around);
-    const steady = around.filter((one) => Math.abs(one - offset) < 0.5);
-    if (around.length < 4 || steady.length < 0.85 * around.length) return [];
+    const around = readings.filter(({ at }) => Math.abs(at - pressed) < 450);
+    const offset = median(around.map((reading) => reading.offset));
+    const agrees = (reading: { offset: number } | undefined) => !!reading && Math.abs(reading.offset - offset) < 0.5;
+    // A page that is blocked reads nothing: the last reading before the press and the first one after it must agree as well.
+    const last = readings.findLast(({ at }) => at <= pressed);
+    const next = readings.find(({ at }) => at > pressed);
+    if (around.filter(agrees).length < 0.85 * around.length || !agrees(last) || !agrees(next)) return [];
     const frame = ((pressed + offset) / 1000) * sound.sampleRate - origin - LIMITER_LATENCY;
     const tick = anchor.tick + (frame - anchor.frame) / anchor.framesPerTick;
     const { struck, pass } = recorded[i]!;
