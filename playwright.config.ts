@@ -7,7 +7,8 @@ export default defineConfig({
   testDir: 'e2e',
   // npm run pictures takes pictures instead of testing.
   testMatch: process.env.PICTURES ? '*.pictures.ts' : '*.spec.ts',
-  workers: process.env.PICTURES ? 1 : 2,
+  // One more than there are cores: most of a test's time is music that is waited for.
+  workers: process.env.PICTURES ? 1 : 3,
   fullyParallel: true,
   // Generous: a shared machine may give the browser a fraction of its time.
   timeout: 240_000,

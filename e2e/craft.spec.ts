@@ -91,7 +91,7 @@ test('a finger slides the rate and presses harder; latched, the roll goes on; it
   expect(live.at(-1)!.velocity).toBeLessThan(live[0]!.velocity);
   const set = await app.savedSet((s) => hits(s).length > 3);
   expect(new Set(hits(set).map((h) => h.id)).size).toBe(hits(set).length);
-  expect(hits(set).every((h) => h.pad === HAT - 1 && h.take === 1)).toBe(true);
+  expect(hits(set).every((h) => h.pad === HAT - 1 && h.take! >= 1)).toBe(true);
 });
 
 test('Keep with the song: the last bars that were played, unarmed, become a pattern that goes on in step', async ({

@@ -406,7 +406,7 @@ test.describe('wide', () => {
     app,
     page,
   }) => {
-    await openLaunch(app, band([[BAR, BAR], [BAR, BAR]], 200)); // prettier-ignore
+    await openLaunch(app, band([[BAR, BAR], [BAR, BAR]], 100)); // prettier-ignore
     const plan = page.getByRole('region', { name: 'Plan of the next 8 bars' });
     await expect(plan.getByRole('group', { name: 'Plan of T2' })).toContainText('a');
     await dropOn(app, '4 bars');
