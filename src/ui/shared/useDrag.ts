@@ -22,6 +22,15 @@ interface PointerLike {
   preventDefault: () => void;
 }
 
+/** A drag that goes on. */
+interface Drag<D> {
+  element: Element;
+  pointerId: number;
+  clientX: number;
+  clientY: number;
+  state: D;
+}
+
 interface Options<D, W> {
   /** A pointer comes down on `what`. Returns the drag's own state, which the others are given. */
   begin: (at: DragPoint, what: W, event: PointerLike) => D;
@@ -39,7 +48,7 @@ interface Options<D, W> {
  *          <div {...dragging()} />
  */
 export function useDrag<D, W = void>({ begin, move, end }: Options<D, W>) {
-  const current = useRef<{ pointerId: number; clientX: number; clientY: number; state: D } | null>(null);
+  const current = useRef<Drag<D> | null>(null);
   const finish = (cancelled: boolean) => (event: PointerLike) => {
     const drag = current.current;
     if (drag?.pointerId !== event.nativeEvent.pointerId) return;
@@ -48,10 +57,13 @@ export function useDrag<D, W = void>({ begin, move, end }: Options<D, W>) {
   };
   return (what: W) => ({
     onPointerDown: (event: PointerLike) => {
-      if (current.current) return;
+      const before = current.current;
+      // A drag whose element is gone has no capture any more, and is never told of its end.
+      if (before?.element.hasPointerCapture(before.pointerId)) return;
       const { pointerId, clientX, clientY } = event.nativeEvent;
-      (event.currentTarget as Element).setPointerCapture(pointerId);
-      const here = { pointerId, clientX, clientY };
+      const element = event.currentTarget as Element;
+      element.setPointerCapture(pointerId);
+      const here = { element, pointerId, clientX, clientY };
       current.current = { ...here, state: begin(pointOf(event, here), what, event) };
     },
     onPointerMove: (event: PointerLike) => {
