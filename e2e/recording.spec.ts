@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { emptySet } from './support/sets';
+import { emptySet, type StoredSet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test } from './support/app';
@@ -167,7 +167,10 @@ test('two real fingers on the glass strike two pads, the page neither scrolls no
 });
 
 test('computer keys play the pads, hold their length, and stay away from typing', async ({ app, page }) => {
-  await app.openSet({ ...emptySet(), tempo: 120, countIn: 0 });
+  const empty: StoredSet = { ...emptySet(), tempo: 120, countIn: 0 };
+  // Long enough that a slow machine too plays both strokes in one pass: a pass is a step of undo.
+  empty.tracks[0]!.patterns[0]!.length = 64 * 3840;
+  await app.openSet(empty);
   await page.keyboard.press('Enter');
   await expect(app.record).toHaveAttribute('aria-pressed', 'true');
   await page.keyboard.press('Space');

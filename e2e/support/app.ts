@@ -155,10 +155,18 @@ export class App {
   /** Waits for the autosave to leave such a set, and reads it. */
   async savedSet(until: (set: StoredSet) => boolean): Promise<StoredSet> {
     let set: StoredSet | null = null;
-    await expect(async () => {
+    const found = async () => {
       set = JSON.parse((await this.stored('set')) ?? 'null') as StoredSet | null;
-      expect(set && until(set)).toBeTruthy();
-    }).toPass({ timeout: 15_000 });
+      return set !== null && until(set);
+    };
+    await expect
+      .poll(found)
+      .toBe(true)
+      .catch(() => {
+        throw new Error(
+          `The stored set did not become what was waited for. It is ${JSON.stringify(set)?.slice(0, 4000)}`,
+        );
+      });
     return set!;
   }
 }

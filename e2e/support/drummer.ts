@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import { EVENT_WIDTH } from '@/core/protocol/events';
+import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
+import { EVENT_WIDTH, PACKED_KIND } from '@/core/protocol/events';
 
 /** One stroke: pad 1..16, and when, in ms from the moment at which the song's tick 0 is heard. */
 export interface Stroke {
@@ -24,14 +25,20 @@ const ATTEMPTS = 6;
  * Does something that strikes by the clock, and measures whether the machine let it: on a starved one the sound falls behind the
  * page's clock (an underrun), and what was heard when a pad was struck is not what was meant. Then it is done again, from
  * `prepare` on.
+ * @param within how far the clocks may move meanwhile, ms
  */
-export async function steadily(page: Page, prepare: () => Promise<void>, play: () => Promise<void>): Promise<void> {
+export async function steadily(
+  page: Page,
+  prepare: () => Promise<void>,
+  play: () => Promise<void>,
+  within = CLOCKS_MS,
+): Promise<void> {
   for (let attempt = 1; ; attempt++) {
     await prepare();
     const before = await clockOffset(page);
     await play();
     const moved = Math.abs((await clockOffset(page)) - before);
-    if (moved < CLOCKS_MS) return;
+    if (moved < within) return;
     const why = `sound and page moved ${moved.toFixed(1)} ms apart`;
     if (attempt === ATTEMPTS) throw new Error(`This machine is too busy to drum on, ${ATTEMPTS} times over: ${why}.`);
     console.log(`The machine was starved (${why}): measured again.`);
@@ -108,6 +115,46 @@ export async function tapEvenly(page: Page, name: string, every: number, times: 
       pointerId: 1,
       at: start + i * every,
     })),
+  );
+}
+
+/**
+ * A player whose device tells of every touch late: starts the latency check and taps along with its clicks.
+ * @param lateMs how much later than its click is heard each tap is stamped
+ */
+export async function tapToTheCheck(page: Page, lateMs: number): Promise<void> {
+  await page.evaluate(
+    async ({ width, checked, latency, clicks, late }) => {
+      type Message = { origin: number; events: Float64Array };
+      const { ear } = window as unknown as { ear: { messages: Message[]; context: AudioContext } };
+      const from = ear.messages.length;
+      document.querySelector<HTMLElement>('[aria-label="Start latency check"]')!.click();
+      const tapped = new Set<number>();
+      while (tapped.size < clicks) {
+        for (const { events, origin } of ear.messages.slice(from)) {
+          for (let i = 0; i < events.length; i += width) {
+            const frame = events[i + 1]!;
+            if (events[i] !== checked || tapped.has(frame)) continue;
+            const { contextTime, performanceTime } = ear.context.getOutputTimestamp();
+            const heardAt =
+              performanceTime! + ((frame + origin + latency) / ear.context.sampleRate - contextTime!) * 1000;
+            if (performance.now() < heardAt + late) continue;
+            tapped.add(frame);
+            const event = new PointerEvent('pointerdown', { pointerType: 'touch', pointerId: 5, bubbles: true });
+            Object.defineProperty(event, 'timeStamp', { value: heardAt + late });
+            document.querySelector('[aria-label="Tap here"]')!.dispatchEvent(event);
+          }
+        }
+        await new Promise((done) => setTimeout(done, 5));
+      }
+    },
+    {
+      width: EVENT_WIDTH,
+      checked: PACKED_KIND.checked,
+      latency: LIMITER_LATENCY,
+      clicks: LEAD_IN_CLICKS + CHECK_CLICKS,
+      late: lateMs,
+    },
   );
 }
 

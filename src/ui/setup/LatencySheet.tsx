@@ -83,7 +83,9 @@ export function LatencySheet() {
     return () => window.removeEventListener('keydown', key, true);
   }, [running]);
 
-  const [result, earlier] = results;
+  const [result, ...before] = results;
+  // What the correction changed is told by the last reading without it.
+  const earlier = before.find((r) => r.device === result!.device && r.corrected !== result!.corrected && r.reading);
   return (
     <Sheet title="Latency check">
       <Words>
@@ -119,7 +121,7 @@ export function LatencySheet() {
       {result && (
         <Outcome
           result={result}
-          earlier={earlier?.device === result.device ? earlier : undefined}
+          earlier={earlier}
           onUse={(ms) => dispatch(latencySet({ device: result.device, ms }))}
           inForce={corrections[result.device] ?? 0}
         />
@@ -169,12 +171,11 @@ function Outcome({
   }
   const found = Math.round(reading.offsetMs * 10) / 10;
   const total = Math.round((corrected + reading.offsetMs) * 10) / 10;
-  const helped =
-    earlier?.reading && corrected !== earlier.corrected
-      ? Math.abs(reading.offsetMs) < Math.abs(earlier.reading.offsetMs)
-        ? ` The correction helped: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
-        : ` The correction did not help: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
-      : '';
+  const helped = earlier?.reading
+    ? Math.abs(reading.offsetMs) < Math.abs(earlier.reading.offsetMs)
+      ? ` The correction helped: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
+      : ` The correction did not help: it was ${Math.round(earlier.reading.offsetMs)} ms before.`
+    : '';
   return (
     <>
       <Text role="status" style={{ display: 'none' }}>{`${found} ms`}</Text>
