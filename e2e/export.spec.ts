@@ -6,15 +6,16 @@ import { expect, test } from './support/app';
 
 test('the WAV file is as long as the loop and, to the sample, what Node renders', async ({ app, page }) => {
   await app.open();
+  // Both are waited for from the start: the message goes away by itself.
   const download = page.waitForEvent('download');
+  const said = page.getByText(/^Saved /).waitFor();
   await app.menu('Export WAV');
-  const done = await download;
+  const [done] = await Promise.all([download, said]);
   expect(done.suggestedFilename()).toBe('Rink Night - Wheels Fast Laps - 112 BPM.wav');
   const bytes = readFileSync(await done.path());
   expect(bytes.length).toBe(44 + 6 * Math.round((8 * 60 * 48000) / 112));
   const ours = writeWav(renderLoop(demoSet().tracks[0]!, demoSet().tracks[0]!.patterns[0]!, 112, 48000), 48000);
   expect(Buffer.compare(bytes, Buffer.from(ours))).toBe(0);
-  await expect(page.getByText(/^Saved /)).toBeVisible();
 });
 
 test('an export shows its progress, can be given up, and leaves the music alone', async ({ app, page }) => {

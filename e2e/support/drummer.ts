@@ -17,6 +17,16 @@ export async function drum(page: Page, strokes: readonly Stroke[]): Promise<void
   await strike(page, strokes, await songZero(page));
 }
 
+/** Drums while something else is done, and lays the sticks down when that is done. */
+export async function drumDuring(page: Page, strokes: readonly Stroke[], act: () => Promise<void>): Promise<void> {
+  const playing = drum(page, strokes);
+  await act();
+  await page.evaluate(() => {
+    (window as unknown as { sticksDown: boolean }).sticksDown = true;
+  });
+  await playing;
+}
+
 /** How far the clocks of page and sound may move against each other while it is drummed, ms: strokes keep this far from the edge. */
 const CLOCKS_MS = 20;
 const ATTEMPTS = 6;
@@ -160,8 +170,11 @@ export async function tapToTheCheck(page: Page, lateMs: number): Promise<void> {
 
 function tap(page: Page, taps: readonly { selector: string; pointerId: number; at: number }[]): Promise<void> {
   return page.evaluate(async (all) => {
+    const sticks = window as unknown as { sticksDown: boolean };
+    sticks.sticksDown = false;
     for (const { selector, pointerId, at } of all) {
       await new Promise((done) => setTimeout(done, Math.max(0, at - performance.now())));
+      if (sticks.sticksDown) return;
       const element = document.querySelector(selector)!;
       const box = element.getBoundingClientRect();
       const place = { clientX: box.x + box.width / 2, clientY: box.y + box.height / 2 };
