@@ -4,7 +4,7 @@ import { View } from 'react-native';
 const load = () => import('./EarlyLateChart');
 const Chart = lazy(load);
 
-/** Charts are a fifth of the app's weight, and not of the first picture: they come once it is there, before the network may go. */
+/** Charts are a fifth of the bundle: they are loaded after the first render, at once, so that they are there when the network goes. */
 export function loadChartsSoon(): void {
   const soon = () => void load().catch(() => undefined);
   if ('requestIdleCallback' in window) window.requestIdleCallback(soon, { timeout: IDLE_BY_MS });

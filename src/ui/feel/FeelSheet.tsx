@@ -173,7 +173,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
   );
 }
 
-/** Says what a coarser grid would do before it does it. */
+/** Shows the effect of a coarser grid before it is applied. */
 function Meeting({ count, onTake, onLeave }: { count: number; onTake: () => void; onLeave: () => void }) {
   const tokens = useTokens();
   const hits = count === 1 ? '1 hit lands' : `${count} hits land`;

@@ -35,7 +35,7 @@ export function KeepSheet() {
     () =>
       instrument.performance.onSounded(({ live }) => {
         if (!live) return;
-        // After the stroke has reached the memory.
+        // After the stroke has been added to what was just played.
         queueMicrotask(() => {
           const next = lookBack(instrument, store.getState());
           setKeepable(next);

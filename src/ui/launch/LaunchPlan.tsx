@@ -195,7 +195,7 @@ function Drop({ name, words, tick, left, bar, px, command }: DropProps) {
         if (step === 0) return;
         event.preventDefault();
         event.stopPropagation();
-        // From between two lines to the next of them.
+        // From between two bar lines: to the next one in the direction of the key.
         move((step > 0 ? Math.floor(tick / bar) + 1 : Math.ceil(tick / bar) - 1) * bar);
       }}
       style={{ ...flag, left: left - 22 + shift, color: tokens.onStraw }}

@@ -5,7 +5,7 @@ import { selectSet } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 
-/** Something of what plays and waits, followed as the engine tells it. `select` must give a string, a number or a boolean. */
+/** Subscribes to a value of what plays and waits, as the engine reports it. `select` must return a string, a number or a boolean. */
 export function useLaunch<T extends string | number | boolean>(select: (performance: Performance) => T): T {
   const { performance } = useInstrument();
   return useSyncExternalStore(performance.onLaunch, () => select(performance));
@@ -22,7 +22,7 @@ export function useBeatsLeft(tick: number): number | null {
   useEffect(() => {
     if (!counts) return undefined;
     let request = 0;
-    // React draws only when the number is another one.
+    // React renders only when the number changes.
     const look = () => {
       setBeats(beatsUntil(tick, performance.tickNow, meter));
       request = requestAnimationFrame(look);

@@ -14,7 +14,7 @@ import { PADS } from '@/core/document/limits';
 import type { Track } from '@/core/document/track';
 
 const COLUMNS = 4;
-/** The bottom row first in the ear, last on the screen. */
+/** Pad numbers count from the bottom row; the screen is drawn from the top row. */
 export const PAD_ROWS = [3, 2, 1, 0].map((row) =>
   Array.from({ length: COLUMNS }, (_, column) => row * COLUMNS + column),
 );
@@ -45,7 +45,7 @@ export function PadGrid() {
     fixedNow.current = fixed;
   }, [fixed]);
 
-  // Straight from the page's own events: nothing stands between the finger and the sound.
+  // Native listeners instead of React's: the shortest way from the touch to the sound.
   useEffect(() => {
     const element = grid.current;
     if (!element) return undefined;

@@ -3,7 +3,7 @@ const SOFTEST = 0.22;
 /** Share of the half width around the centre that is full velocity. */
 const HARD_RADIUS = 0.18;
 
-/** What of a pointer event makes the velocity. */
+/** The properties of a pointer event that determine the velocity. */
 export interface Strike {
   /** Where on the pad: 0..1 from its left and top. */
   x: number;
@@ -48,12 +48,12 @@ export function heldVelocity(struck: number, up: number, pressure: number): numb
 /** Pixels that a finger slides sideways to the next rate of note repeat. */
 const SLIDE_PX = 26;
 
-/** Steps to faster rates (below 0: slower) for a finger that has slid so far to the right. Small tremors are none. */
+/** Steps to faster rates (below 0: slower) for a finger that has slid so many px to the right. Less than one step counts as 0. */
 export function slideSteps(px: number): number {
   return Math.trunc(px / SLIDE_PX) + 0;
 }
 
-/** To a hundredth: no hand and no ear tells finer. */
+/** Rounded to hundredths, which is finer than can be played or heard. */
 function round(velocity: number): number {
   return Math.round(velocity * 100) / 100;
 }

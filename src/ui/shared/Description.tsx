@@ -1,6 +1,6 @@
 import { Text } from 'react-native-paper';
 
-/** Words that only assistive technology reads, of what points at them by `aria-describedby`. */
+/** Text for assistive technology only: the description of the elements whose `aria-describedby` names it. */
 export function Description({ id, children }: { id: string; children: string }) {
   return (
     <Text id={id} style={{ display: 'none' }}>

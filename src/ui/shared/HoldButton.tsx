@@ -29,7 +29,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
   useEffect(() => {
     letGo.current = held ? () => onHold(false) : null;
   });
-  // What is held does not stay on when its key goes away.
+  // Unmounting while held counts as letting go.
   useEffect(() => () => letGo.current?.(), []);
   const hold = (now: boolean) => {
     if (now === held || disabled) return;

@@ -47,7 +47,7 @@ export function NumberField({
   const input = useRef<TextInput>(null);
   const dragging = useDrag({
     begin: (_, __, event) => {
-      // The keyboard must not spring up under a drag: focus waits for the release.
+      // Focus waits for the release: otherwise the on-screen keyboard would open during a drag.
       if (document.activeElement !== (input.current as unknown)) event.preventDefault();
       return { from: value, moved: false };
     },

@@ -8,7 +8,7 @@ export interface PopMenuItem {
   icon?: string;
   /** The one of a choice that holds now. */
   chosen?: boolean;
-  /** A rule above it: what follows is of another kind. */
+  /** A dividing rule is drawn above this item. */
   ruled?: boolean;
   act: () => void;
 }

@@ -7,7 +7,7 @@ import { ControlButton } from './ControlButton';
 interface Props<T extends string | number> {
   /** Accessible name of the whole choice. */
   label: string;
-  /** The same for the eye, where the options alone do not tell it. */
+  /** The visible caption, where the options alone do not explain the choice. */
   caption?: string;
   value: T | null;
   options: readonly { value: T; name: string; note?: string }[];

@@ -11,7 +11,7 @@ interface Props {
   value: number;
   min?: number;
   max?: number;
-  /** The values it can have lie this far apart. */
+  /** Step between possible values. */
   step?: number;
   /** The number shown and typed is the value times this, with its unit. */
   scale?: number;
@@ -58,7 +58,7 @@ export function Strip({
     move: follow,
     end: ({ timeStamp }) => onRelease?.(timeStamp),
   });
-  // As fine as its steps: whole numbers, or tenths.
+  // Decimals follow the step: whole numbers, or tenths.
   const parts = step * scale > 0.99 ? 1 : 10;
   const number = String(Math.round(value * scale * parts) / parts);
   const type = (typed: string) => {

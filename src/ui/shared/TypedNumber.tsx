@@ -16,14 +16,14 @@ interface Props {
   onType: (text: string) => void;
   /** One step up or down with the arrow keys, ten with Page keys. */
   onStep: (steps: number) => void;
-  /** The press is the text's own, and not that of what it stands on. */
+  /** Presses are handled by the text and do not reach the element beneath it. */
   ownPress?: boolean;
   style: StyleProp<TextStyle>;
 }
 
 const STEPS: Record<string, number> = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10 };
 
-/** A number as a text: typed, stepped with keys, given up with Escape. What holds it decides how it looks and what else moves it. */
+/** A number as an editable text: typed, stepped with keys, reset with Escape. The parent decides its looks and adds other gestures. */
 export function TypedNumber({ ref, label, value, min, max, text, valueText, onType, onStep, ownPress, style }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
@@ -44,14 +44,14 @@ export function TypedNumber({ ref, label, value, min, max, text, valueText, onTy
       selectTextOnFocus
       value={typed ?? text}
       onFocus={(event) => {
-        // At once: `selectTextOnFocus` comes a moment later, and fast typing would be added to the old number.
+        // Selects at once: `selectTextOnFocus` selects later, and fast typing would be appended to the old number.
         elementOf(event)?.select?.();
         setTyped(text);
       }}
       onChangeText={setTyped}
       onBlur={commit}
       onSubmitEditing={(event) => {
-        // Leaving it commits; committed here as well, it would be typed twice.
+        // Blur commits the text; committing here too would apply it twice.
         const element = elementOf(event);
         if (element?.blur) element.blur();
         else commit();

@@ -15,7 +15,7 @@ export interface DragPoint {
   timeStamp: number;
 }
 
-/** What a `div` and a `View` of React Native both give. */
+/** The part of a pointer event that React DOM and React Native share. */
 interface PointerLike {
   nativeEvent: { pointerId: number; clientX: number; clientY: number };
   currentTarget: unknown;

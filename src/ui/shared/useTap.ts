@@ -9,7 +9,7 @@ interface Point {
   clientY: number;
 }
 
-/** What React hands on of a pointer, in the page's own elements and in those of React Native. */
+/** The pointer events of React DOM and of React Native, as far as they are used. */
 type Touch = Point | { nativeEvent: Point };
 
 const point = (event: Touch): Point => ('nativeEvent' in event ? event.nativeEvent : event);

@@ -11,7 +11,7 @@ import { RADIUS } from '../theme/tokens';
 
 const SHORT_MS = 5000;
 const LONG_MS = 20000;
-/** Longer texts need the longer time. */
+/** Longer texts stay longer. */
 const LONG_TEXT = 60;
 
 /** What the app has to say, the newest notice first, and the progress of an export. Nothing here stops the music or takes the focus. */

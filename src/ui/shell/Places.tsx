@@ -12,7 +12,7 @@ const PLACES: readonly { name: string; href: Href }[] = [
   { name: 'Launch', href: '/launch' },
 ];
 
-/** The way between places: along the bottom on a phone, down the side on a wide screen. */
+/** Navigation between the places: along the bottom on a phone, down the side on a wide screen. */
 export function Places({ wide }: { wide: boolean }) {
   const tokens = useTokens();
   const here = usePathname();

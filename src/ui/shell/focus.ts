@@ -1,4 +1,4 @@
-/** Whether keys now belong to a text. */
+/** Whether the focused element takes typed text. */
 export function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.matches('input, textarea, select') || target.isContentEditable);
 }

@@ -11,7 +11,7 @@ interface Props {
   gates: Pick<Track, 'id' | 'mutedPads' | 'soloPads'>;
 }
 
-/** Takes one lane out of the pattern, or hears it alone; hands are heard all the same. */
+/** Mutes or solos one lane of the pattern. Pads played by hand are not affected. */
 export function MuteSolo({ name, pad, gates }: Props) {
   const dispatch = useAppDispatch();
   return (

@@ -58,7 +58,7 @@ export function StepsPanel({ bars, wide }: { bars: number; wide: boolean }) {
   );
 }
 
-/** How steps are looked at and touched. */
+/** Step size, zoom and select mode. */
 const ViewTools = memo(function ViewTools({ most, shown }: { most: number; shown: number }) {
   const dispatch = useAppDispatch();
   const step = useAppSelector((state) => state.steps.step);
@@ -104,7 +104,7 @@ const ViewTools = memo(function ViewTools({ most, shown }: { most: number; shown
   );
 });
 
-/** What goes round, what is seen beneath, and what moves. */
+/** Loop window, Trace and Moves. */
 const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide: boolean }) {
   const dispatch = useAppDispatch();
   const store = useStore() as Store;

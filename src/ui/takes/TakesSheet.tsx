@@ -44,7 +44,7 @@ export function TakesSheet() {
   );
 }
 
-/** The take before that played one of the same pads: only like can be compared with like. */
+/** The previous take with at least one of the same pads; takes without a common pad cannot be compared. */
 function before(takes: readonly Take[], i: number): Take | undefined {
   return takes.slice(i + 1).find((earlier) => earlier.pads.some((pad) => takes[i]!.pads.includes(pad)));
 }

@@ -53,7 +53,7 @@ export function PatternKey() {
   const stopped = useAppSelector((state) => trackStage(selectStage(state), track.id).stopped);
   const name = useAppSelector((state) => selectPattern(state).name);
   const open = useAppSelector((state) => state.session.sheet === 'slots');
-  // Says here, where the player looks, why the track is silent.
+  // Shows why the track is silent.
   const words = stopped ? `${name} (stopped)` : name;
   return (
     <ControlButton

@@ -10,7 +10,7 @@ import { Position } from './Position';
 import { PatternKey, SetMenu } from './SetMenu';
 import { TempoControl } from './TempoControl';
 
-/** What never leaves the screen: the set, undo, play and record, where the song is, tempo and click. */
+/** Always on the screen: the set, undo, play and record, position, tempo and click. */
 export function Transport() {
   const dispatch = useAppDispatch();
   const setupOpen = useAppSelector((state) => state.session.sheet === 'setup');

@@ -141,7 +141,7 @@ export function StepGrid({ pattern, step, span }: Props) {
     playhead.current.style.opacity = x >= 0 && x <= width ? '1' : '0';
   };
   useFrame(placePlayhead, playing);
-  // Stopped, the picture still moves under the playhead when it is scrolled or zoomed.
+  // While stopped, scrolling or zooming still moves the playhead on the screen.
   useEffect(() => {
     if (!playing) placePlayhead(0);
   });
@@ -228,7 +228,7 @@ export function StepGrid({ pattern, step, span }: Props) {
           else scrollLanes(g.y + event.deltaY);
         }}
         ref={cells}
-        // What brings a cell into view, such as assistive technology, scrolls the lanes.
+        // Assistive technology scrolls a cell into view: the lanes follow.
         onScroll={({ currentTarget: box }) => {
           if (box.scrollTop !== g.y) scrollLanes(box.scrollTop);
           box.scrollLeft = 0;

@@ -109,7 +109,7 @@ function drawLane(c: CanvasRenderingContext2D, picture: StepsPicture, pad: numbe
       addQuills(c, g, hit, bottom, tallest);
     }
     c.fill();
-    // What may be left out is an outline.
+    // A hit whose odds are below 1 is drawn as an outline.
     c.strokeStyle = c.fillStyle;
     c.lineWidth = 1.5;
     c.beginPath();
@@ -183,7 +183,7 @@ function drawTrace(
   c.globalAlpha = 1;
 }
 
-/** What does not go round is dimmed. */
+/** Dims what lies outside the loop window. */
 function shadeOutside(c: CanvasRenderingContext2D, { geometry: g, window, length, tokens }: StepsPicture): void {
   if (window.length >= length) return;
   const left = Math.max(0, xOf(g, window.start));

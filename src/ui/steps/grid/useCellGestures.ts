@@ -101,7 +101,7 @@ export function useCellGestures(geometry: Geometry) {
 
   const at = (event: React.PointerEvent) => {
     const { left, top } = event.currentTarget.getBoundingClientRect();
-    // Just scrolled by the browser, the lanes are not yet drawn where they are.
+    // The browser has scrolled, and the lanes are not drawn again yet: the scroll position is read from the element.
     const ahead = event.currentTarget.scrollTop - geometry.y;
     return { x: event.clientX - left, y: event.clientY - top + ahead };
   };
@@ -134,7 +134,7 @@ export function useCellGestures(geometry: Geometry) {
     }
     const name = gestureName('swipe');
     const erase = inStep(pad, index).length > 0;
-    // A filled step is emptied once it is clear that the finger does not stay to open it.
+    // A filled step is emptied on release: the finger may stay, which opens the step.
     fingers.current.set(event.pointerId, { kind: 'paint', pad, last: index, erase, pending: erase, name });
     if (!erase) touch(pad, index, false, name);
     const { pointerId } = event;
@@ -147,7 +147,7 @@ export function useCellGestures(geometry: Geometry) {
     holds.current.set(pointerId, opening);
   };
 
-  /** A finger is gone; what was it at? */
+  /** A finger is up: returns and removes its gesture. */
   const lift = ({ pointerId }: React.PointerEvent): Gesture | undefined => {
     clearTimeout(holds.current.get(pointerId));
     holds.current.delete(pointerId);

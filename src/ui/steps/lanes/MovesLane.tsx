@@ -65,7 +65,7 @@ export function MovesLane({ pattern, control, name, geometry: g, labels, height 
     stroke.from = Math.min(stroke.from, point.tick);
     stroke.to = Math.max(stroke.to, point.tick);
     if (erasing) return set(erasedPoints(stroke.before, stroke.from, stroke.to), stroke.gesture);
-    // The hand goes to and fro: what it drew last at a place holds.
+    // The finger may move back and forth: at each place the last value drawn holds.
     const last = stroke.drawn[stroke.drawn.length - 1];
     const [low, high] = [
       Math.min(last?.tick ?? point.tick, point.tick),
