@@ -15,9 +15,7 @@ await esbuild({
 });
 for (const [file, out] of [
   ['page.ts', 'page.js'],
-  ['timed/page.ts', 'timedPage.js'],
-  ['timed/worklet.ts', 'timedWorklet.js'],
-  ['timed/clock.ts', 'clock.js'],
+  ['scenes.ts', 'scenes.js'],
 ]) {
   await esbuild({
     ...shared,
