@@ -57,8 +57,11 @@ export class HitTable {
     return index;
   }
 
-  /** Adds the hit of a row at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`). */
-  insert(rows: Float64Array, at = 0): void {
+  /**
+   * Adds the hit of a row at its place; a hit of the same pad on the same tick gives way to it (see `soundingHits`).
+   * @returns whether there is one hit more than before
+   */
+  insert(rows: Float64Array, at = 0): boolean {
     const tick = rows[at + HIT.TICK]!;
     const pad = rows[at + HIT.PAD]!;
     let index = this.firstAfter(tick);
@@ -71,21 +74,26 @@ export class HitTable {
       const place = this.placeOf(index, order);
       this.release(order[place]!);
       order[place] = this.baseRows + row;
-      return;
+      return false;
     }
     this.moveGap(index, order);
     order[this.gap++] = this.baseRows + row;
     this.count++;
+    return true;
   }
 
   /** Takes out every hit whose id is asked for. */
   remove(ids: ReadonlySet<number>): void {
     if (ids.size === 0) return;
+    // Ids that were given one after the other lie close together: the set need not be asked for most hits.
+    const least = Math.min(...ids);
+    const most = Math.max(...ids);
     const order = this.writableOrder(this.count);
     this.moveGap(this.count, order);
     let kept = 0;
     for (let i = 0; i < this.count; i++) {
-      if (ids.has(this.get(i, HIT.ID))) this.release(order[i]!);
+      const id = this.get(i, HIT.ID);
+      if (id >= least && id <= most && ids.has(id)) this.release(order[i]!);
       else order[kept++] = order[i]!;
     }
     this.count = this.gap = kept;

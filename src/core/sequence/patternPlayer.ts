@@ -91,8 +91,9 @@ export class PatternPlayer {
   insert(row: Float64Array): void {
     const tick = row[HIT.TICK]!;
     if (tick < 0 || tick >= this.length) return;
-    this.hits.insert(row);
-    this.findEnds();
+    if (!this.hits.insert(row)) return;
+    if (tick < this.start) this.first++;
+    if (tick < this.start + this.span) this.end++;
   }
 
   /**

@@ -19,8 +19,7 @@ export class VoicePool {
 
   /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
   trigger(recipe: Recipe, stroke: PadStroke, frame: number, shape?: Shape): DrumVoice {
-    this.giveWay(recipe, stroke);
-    const voice = this.freeVoice(frame);
+    const voice = this.giveWay(recipe, stroke) ?? this.justBegun(frame);
     voice.start(recipe, stroke, frame, shape);
     return voice;
   }
@@ -52,13 +51,19 @@ export class VoicePool {
     return count;
   }
 
-  private giveWay(recipe: Recipe, { track, pad }: PadStroke): void {
+  /** Lets voices fade that a stroke ends. Returns the first that is free; one pass finds both, since chords trigger often. */
+  private giveWay(recipe: Recipe, { track, pad }: PadStroke): DrumVoice | null {
     let rings = 0;
     let ringing = 0;
+    let free: DrumVoice | null = null;
     let oldestOfPad: DrumVoice | null = null;
     let oldest: DrumVoice | null = null;
     for (const voice of this.voices) {
-      if (!voice.active || voice.fading) continue;
+      if (!voice.active) {
+        free ??= voice;
+        continue;
+      }
+      if (voice.fading) continue;
       if (recipe.choke !== 0 && voice.choke === recipe.choke && voice.track === track) {
         voice.fadeOut(this.frames(CHOKE_SECONDS));
         continue;
@@ -72,16 +77,12 @@ export class VoicePool {
     }
     if (oldestOfPad && rings >= recipe.rings) oldestOfPad.fadeOut(this.frames(RETRIGGER_SECONDS));
     else if (oldest && ringing >= MAX_VOICES) oldest.fadeOut(this.frames(STEAL_SECONDS));
+    return free;
   }
 
-  /** A voice to begin in. When all are taken one that has only just begun gives way: nothing of it was heard yet. */
-  private freeVoice(frame: number): DrumVoice {
-    let quietest = this.voices[0]!;
-    for (const voice of this.voices) {
-      if (!voice.active) return voice;
-      if (voice.fading && voice.startFrame === frame) quietest = voice;
-    }
-    return quietest;
+  /** When all voices are taken, one that has only just begun gives way: nothing of it was heard yet. */
+  private justBegun(frame: number): DrumVoice {
+    return this.voices.findLast((voice) => voice.fading && voice.startFrame === frame) ?? this.voices[0]!;
   }
 
   private frames(seconds: number): number {
