@@ -19,6 +19,9 @@ interface TraceEvent {
   tdur?: number;
 }
 
+/** The thread's processor time of an event, ms. The kernel counts it in steps: it may come out longer than the event was. */
+const workOf = ({ dur, tdur = dur }: TraceEvent) => Math.min(dur, tdur) / 1000;
+
 const PROCESS = 'AudioWorkletProcessor::Process';
 const TASK = 'ThreadControllerImpl::RunTask';
 
@@ -49,7 +52,7 @@ function quantaOf(events: readonly TraceEvent[]): Quantum[] {
   // A task that renders no quantum is a message: it delays the quantum that follows it.
   const endTask = () => {
     if (task && !renders) {
-      messages.work += (task.tdur ?? task.dur) / 1000;
+      messages.work += workOf(task);
       messages.wall += task.dur / 1000;
     }
     task = null;
@@ -63,8 +66,7 @@ function quantaOf(events: readonly TraceEvent[]): Quantum[] {
     } else if (event.name === PROCESS) {
       if (task && event.ts < task.ts + task.dur) renders = true;
       else endTask();
-      const work = messages.work + (event.tdur ?? event.dur) / 1000;
-      quanta.push({ work, wall: messages.wall + event.dur / 1000 });
+      quanta.push({ work: messages.work + workOf(event), wall: messages.wall + event.dur / 1000 });
       messages = { work: 0, wall: 0 };
     }
   }

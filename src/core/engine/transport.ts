@@ -1,6 +1,6 @@
 import type { Handlers } from '../protocol/commands';
 import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
-import { atTempo, tickAt, Timeline, type Anchor } from '../time/timeline';
+import { anchorLike, atTempo, tickAt, Timeline, type Anchor } from '../time/timeline';
 import type { Part } from './part';
 import type { EventQueue } from '../protocol/events';
 
@@ -28,15 +28,16 @@ export class Transport implements Part {
     private readonly parts: readonly Part[],
   ) {
     const perTick = framesPerTick(this.bpm, sampleRate);
-    this.standing = { frame: 0, tick: 0, framesPerTick: perTick, playing: true, recording: false };
-    this.timeline = new Timeline({ ...this.standing, playing: false });
+    const start = { frame: 0, tick: 0, framesPerTick: perTick, playing: false, recording: false };
+    this.standing = anchorLike(start, { playing: true });
+    this.timeline = new Timeline(start);
   }
 
   readonly commands: Handlers<'play' | 'stop' | 'locate' | 'tempo' | 'tempoBend' | 'meter' | 'record'> = {
     play: ({ startTick, countInTicks }) => this.play(startTick, countInTicks),
     stop: () => this.stop(),
     locate: ({ tick }) => {
-      if (!this.playing) this.lay({ ...this.now, frame: this.frame, tick });
+      if (!this.playing) this.lay({ tick });
     },
     tempo: ({ bpm }) => {
       this.bpm = bpm;
@@ -51,7 +52,7 @@ export class Transport implements Part {
     },
     record: ({ on, session }) => {
       this.session = session;
-      this.lay({ ...this.now, frame: this.frame, tick: this.songTick, recording: on });
+      this.lay({ tick: this.songTick, recording: on });
     },
   };
 
@@ -87,7 +88,7 @@ export class Transport implements Part {
 
   /** The time of note repeat begins anew, while the song stands still. */
   restartStanding(): void {
-    this.standing = { ...this.standing, frame: this.frame, tick: 0 };
+    this.standing = anchorLike(this.standing, { frame: this.frame, tick: 0 });
   }
 
   /** The first song tick that has not been played yet: where what is launched at once begins. */
@@ -114,7 +115,7 @@ export class Transport implements Part {
     this.playedThrough = fromTick - 2 * SAME_TICKS; // the start itself is still to be played
     for (const part of this.parts) part.songStarts?.(startTick, fromTick);
     const perTick = framesPerTick(this.bpm * this.bend, this.sampleRate);
-    this.lay({ ...this.now, frame: this.frame, tick: startTick, framesPerTick: perTick, playing: true });
+    this.lay({ tick: startTick, framesPerTick: perTick, playing: true });
   }
 
   private stop(): void {
@@ -122,7 +123,7 @@ export class Transport implements Part {
     const tick = this.songTick;
     for (const part of this.parts) part.songStops?.(tick);
     // Stopped within the count-in, nothing was played yet: the song stands where it was to begin.
-    this.lay({ ...this.now, frame: this.frame, tick: Math.max(tick, this.fromTick), playing: false, recording: false });
+    this.lay({ tick: Math.max(tick, this.fromTick), playing: false, recording: false });
   }
 
   private changeTempo(): void {
@@ -131,8 +132,9 @@ export class Transport implements Part {
     this.lay(atTempo(this.now, this.frame, bpm, this.sampleRate));
   }
 
-  private lay(anchor: Anchor): void {
-    this.timeline.push(anchor);
+  /** A new piece of the song's time begins here. */
+  private lay(changed: Partial<Anchor>): void {
+    this.timeline.push(anchorLike(this.now, { frame: this.frame, ...changed }));
     const { tick, framesPerTick: perTick, playing, recording } = this.now;
     const event = this.events.add('anchor', this.now.frame);
     event.tick = tick;

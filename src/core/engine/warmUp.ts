@@ -3,15 +3,17 @@ import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
 import { Engine } from './engine';
-import { PADS } from '../document/limits';
+import { MAX_TRACKS, PADS } from '../document/limits';
 
 /** Quanta that are rendered to warm up, in two rounds: after some hundreds every path is compiled (measured: 300). */
 const QUANTA = 150;
 const ROUNDS = 2;
+/** Tracks that play meanwhile. */
+const NOTES_AND_DRUMS = 3;
 
 /**
  * Plays everything once, unheard, on an engine of its own, so that the code is compiled and the tables are made before the
- * first stroke. Costs about 100 ms of the thread that calls it.
+ * first stroke. Costs 100 to 400 ms of the thread that calls it; more rounds did not make what comes after it any faster.
  */
 export function warmUp(sampleRate: number): void {
   const left = new Float32Array(128);
@@ -20,6 +22,7 @@ export function warmUp(sampleRate: number): void {
     const engine = new Engine(sampleRate);
     for (const instruction of everything()) engine.post(at(NOW, instruction));
     for (let quantum = 0; quantum < QUANTA; quantum++) {
+      if (quantum % 30 === 0) for (const instruction of opening()) engine.post(at(NOW, instruction));
       if (quantum % 5 === 0) for (const instruction of playing(quantum)) engine.post(at(NOW, instruction));
       engine.process(left, right);
       engine.events.drain();
@@ -56,15 +59,32 @@ function everything(): Instruction[] {
   ];
 }
 
-/** What hands do. */
+/** What a set of many tracks tells when it is opened. */
+function opening(): Instruction[] {
+  const none = new Float64Array(0);
+  return Array.from({ length: MAX_TRACKS - NOTES_AND_DRUMS }, (_, i) => NOTES_AND_DRUMS + i).flatMap(
+    (track): Instruction[] => [
+      { type: 'kit', track, kit: 'polished-floor' },
+      { type: 'trackLevel', track, level: 0.8 },
+      { type: 'heardPads', track, pads: 0xffff },
+      { type: 'pattern', track, slot: 0, revision: 0, length: 3840, seen: 0, hits: none, feels: null },
+      { type: 'launch', track, slot: 0, on: 0, inPlace: false },
+    ],
+  );
+}
+
+/** What hands do, and the page's answers. */
 function playing(quantum: number): Instruction[] {
   const pad = quantum % PADS;
   const id = 1001 + 2 * quantum;
+  const repeats = quantum % 50 >= 25;
   return [
-    { type: 'noteRepeat', on: quantum % 50 >= 25, latch: false },
+    { type: 'noteRepeat', on: repeats, latch: true },
     { type: 'padDown', track: quantum % 3, pad, velocity: 0.9, heard: NaN, id },
     { type: 'padUp', track: (quantum + 2) % 3, pad: (quantum + 11) % PADS, heard: NaN },
+    { type: 'tempo', bpm: 240 + pad / 3 },
     { type: 'launch', track: 2, slot: 0, on: 240, inPlace: true },
     { type: 'turn', track: 0, pad, control: 'pitch', value: quantum % 3 },
+    { type: 'patternEdit', track: 1, slot: 0, revision: 0, removed: Float64Array.of(id), hits: new Float64Array(0) },
   ];
 }

@@ -88,6 +88,9 @@ function writerOf(kind: EventKind): new (numbers: Float64Array) => RowWriter {
   return Writer;
 }
 
+/** Made once: a class for each queue would be another shape to the engine's compiler each time. */
+const WRITERS = KINDS.map(writerOf);
+
 /** A preallocated queue of events. When it overflows the oldest are lost and counted: the sound never waits. */
 export class EventQueue {
   lost = 0;
@@ -97,7 +100,7 @@ export class EventQueue {
 
   constructor(private readonly capacity = 2048) {
     this.numbers = new Float64Array(capacity * EVENT_WIDTH);
-    this.writers = KINDS.map((kind) => new (writerOf(kind))(this.numbers));
+    this.writers = WRITERS.map((Writer) => new Writer(this.numbers));
   }
 
   get length(): number {
