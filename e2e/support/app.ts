@@ -156,7 +156,7 @@ export class App {
   async savedSet(until: (set: StoredSet) => boolean): Promise<StoredSet> {
     let set: StoredSet | null = null;
     const found = async () => {
-      set = JSON.parse((await this.stored('set')) ?? 'null') as StoredSet | null;
+      set = parsed(await this.stored('set'));
       return set !== null && until(set);
     };
     await expect
@@ -168,6 +168,15 @@ export class App {
         );
       });
     return set!;
+  }
+}
+
+/** A stored set; null when there is none, or it is broken, as those are that some tests begin with. */
+function parsed(text: string | null): StoredSet | null {
+  try {
+    return JSON.parse(text ?? 'null') as StoredSet | null;
+  } catch {
+    return null;
   }
 }
 
