@@ -82,7 +82,9 @@ export class VoicePool {
 
   /** When all voices are taken, one that has only just begun gives way: nothing of it was heard yet. */
   private justBegun(frame: number): DrumVoice {
-    return this.voices.findLast((voice) => voice.fading && voice.startFrame === frame) ?? this.voices[0]!;
+    let last = this.voices[0]!;
+    for (const voice of this.voices) if (voice.fading && voice.startFrame === frame) last = voice;
+    return last;
   }
 
   private frames(seconds: number): number {
