@@ -33,19 +33,10 @@ const QUANTA = 5000;
 async function openPage({ browser, here }: ThreadBench): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await page.addInitScript({ path: path.join(here, 'scenes.js') });
-  await page.addInitScript(() => {
-    const Original = window.AudioContext;
-    window.AudioContext = class extends Original {
-      constructor(options?: AudioContextOptions) {
-        super(options);
-        (window as unknown as { rate: number }).rate = this.sampleRate;
-      }
-    };
-  });
   return page;
 }
 
-const rateOf = (page: Page) => page.evaluate(() => (window as unknown as { rate: number }).rate);
+const rateOf = (page: Page) => page.evaluate(() => engineRate);
 const lasting = (rate: number) => (QUANTA * 128000) / rate + 500;
 
 function costOf(all: readonly Quantum[], rate: number): QuantaCost {
@@ -91,6 +82,7 @@ export async function openingCost(bench: ThreadBench, set: BeatSet): Promise<Qua
   const quanta = await traceQuanta(bench.browser, async () => {
     await page.goto(bench.base);
     await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await page.getByRole('button', { name: 'Stop', exact: true }).waitFor(); // the engine has answered
     rate = await rateOf(page);
     await page.waitForTimeout(lasting(rate));
   });

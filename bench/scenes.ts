@@ -4,6 +4,8 @@ import { hitRows } from '@/core/sequence/hitRows';
 declare global {
   /** Plays a scene on the app's own engine for so many ms. */
   var playScene: (scene: keyof typeof SCENES, ms: number) => Promise<void>;
+  /** Frames per second of the app's own engine. */
+  var engineRate: number;
 }
 
 const HITS = 20_000;
@@ -71,6 +73,7 @@ window.AudioWorkletNode = class extends Original {
   constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
     super(context, name, options);
     port = this.port;
+    globalThis.engineRate = context.sampleRate;
   }
 };
 

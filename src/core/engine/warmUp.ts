@@ -8,8 +8,8 @@ import { MAX_TRACKS, PADS } from '../document/limits';
 /** Quanta that are rendered to warm up, in two rounds: after some hundreds every path is compiled (measured: 300). */
 const QUANTA = 150;
 const ROUNDS = 2;
-/** Tracks that play meanwhile. */
-const NOTES_AND_DRUMS = 3;
+/** Tracks that play meanwhile: drums, and each voice of notes. */
+const PLAYING_TRACKS = 1 + TONE_VOICES.length;
 
 /**
  * Plays everything once, unheard, on an engine of its own, so that the code is compiled and the tables are made before the
@@ -61,27 +61,27 @@ function everything(): Instruction[] {
 
 /** What a set of many tracks tells when it is opened. */
 function opening(): Instruction[] {
-  const none = new Float64Array(0);
-  return Array.from({ length: MAX_TRACKS - NOTES_AND_DRUMS }, (_, i) => NOTES_AND_DRUMS + i).flatMap(
-    (track): Instruction[] => [
+  const out: Instruction[] = [];
+  for (let track = PLAYING_TRACKS; track < MAX_TRACKS; track++) {
+    out.push(
       { type: 'kit', track, kit: 'polished-floor' },
       { type: 'trackLevel', track, level: 0.8 },
       { type: 'heardPads', track, pads: 0xffff },
-      { type: 'pattern', track, slot: 0, revision: 0, length: 3840, seen: 0, hits: none, feels: null },
+      { type: 'pattern', track, slot: 0, revision: 0, length: 3840, seen: 0, hits: new Float64Array(0), feels: null },
       { type: 'launch', track, slot: 0, on: 0, inPlace: false },
-    ],
-  );
+    );
+  }
+  return out;
 }
 
 /** What hands do, and the page's answers. */
 function playing(quantum: number): Instruction[] {
   const pad = quantum % PADS;
   const id = 1001 + 2 * quantum;
-  const repeats = quantum % 50 >= 25;
   return [
-    { type: 'noteRepeat', on: repeats, latch: true },
-    { type: 'padDown', track: quantum % 3, pad, velocity: 0.9, heard: NaN, id },
-    { type: 'padUp', track: (quantum + 2) % 3, pad: (quantum + 11) % PADS, heard: NaN },
+    { type: 'noteRepeat', on: quantum % 50 >= 25, latch: quantum >= QUANTA / 2 },
+    { type: 'padDown', track: quantum % PLAYING_TRACKS, pad, velocity: 0.9, heard: NaN, id },
+    { type: 'padUp', track: (quantum + 2) % PLAYING_TRACKS, pad: (quantum + 11) % PADS, heard: NaN },
     { type: 'tempo', bpm: 240 + pad / 3 },
     { type: 'launch', track: 2, slot: 0, on: 240, inPlace: true },
     { type: 'turn', track: 0, pad, control: 'pitch', value: quantum % 3 },

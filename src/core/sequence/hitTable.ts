@@ -86,8 +86,12 @@ export class HitTable {
   remove(ids: ReadonlySet<number>): void {
     if (ids.size === 0) return;
     // Ids that were given one after the other lie close together: the set need not be asked for most hits.
-    const least = Math.min(...ids);
-    const most = Math.max(...ids);
+    let least = Infinity;
+    let most = -Infinity;
+    for (const id of ids) {
+      if (id < least) least = id;
+      if (id > most) most = id;
+    }
     const order = this.writableOrder(this.count);
     this.moveGap(this.count, order);
     let kept = 0;
