@@ -29,6 +29,8 @@ export interface ThreadBench {
 }
 
 const QUANTA = 5000;
+/** From the app's first picture until a hand has found Play. */
+const HAND_MS = 1000;
 
 async function openPage({ browser, here }: ThreadBench): Promise<Page> {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
@@ -74,14 +76,17 @@ export async function sceneCost(
   return costOf(quanta, rate);
 }
 
-/** Opens a stored set and plays it: what the first 5,000 quanta cost. */
+/** Opens a stored set, plays it as soon as a hand could: what the first 5,000 quanta cost. */
 export async function openingCost(bench: ThreadBench, set: BeatSet): Promise<QuantaCost> {
   const page = await openPage(bench);
   await bench.storeSet(page, bench.base, set);
   let rate = 0;
   const quanta = await traceQuanta(bench.browser, async () => {
     await page.goto(bench.base);
-    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    const play = page.getByRole('button', { name: 'Play', exact: true });
+    await play.waitFor();
+    await page.waitForTimeout(HAND_MS);
+    await play.click();
     await page.getByRole('button', { name: 'Stop', exact: true }).waitFor(); // the engine has answered
     rate = await rateOf(page);
     await page.waitForTimeout(lasting(rate));

@@ -1,3 +1,6 @@
+import { Engine } from '@/core/engine/engine';
+import { WarmUp } from '@/core/engine/warmUp';
+import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import { decodeEvents } from '@/core/protocol/events';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { EngineRunner } from './engineRunner';
@@ -57,4 +60,50 @@ test('the log of commands is sent only to whoever asked, without the contents of
   const [logged] = sent.flatMap((message) => message.log);
   expect(logged).toMatchObject({ type: 'pattern', revision: 7, frame: 20 * QUANTUM });
   expect((logged as unknown as { hits: Float64Array }).hits).toHaveLength(0);
+});
+
+test('the warm-up goes on while there is nothing to be heard, and then only', () => {
+  const play = jest.spyOn(WarmUp.prototype, 'play');
+  const { runner, run } = rig();
+  play.mockClear();
+  run(100);
+  expect(play).not.toHaveBeenCalled(); // while the app opens
+  run(100);
+  expect(play).toHaveBeenCalledTimes(50);
+  runner.receive({ instructions: [{ type: 'play', startTick: 0, countInTicks: 0 }] });
+  run(200);
+  expect(play).toHaveBeenCalledTimes(50);
+  runner.receive({ instructions: [{ type: 'stop' }] });
+  run(1500);
+  expect(play.mock.calls.length).toBeGreaterThan(700); // it ends by itself
+  play.mockClear();
+  run(100);
+  expect(play).not.toHaveBeenCalled();
+});
+
+test('nothing of the warm-up is heard or told: samples and events are those of an engine without one', () => {
+  const { runner, sent, run, left } = rig();
+  const engine = new Engine(48000);
+  const [alone, right] = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)];
+  const toldAlone: unknown[] = [];
+  const both = (...instructions: Instruction[]) => {
+    runner.receive({ instructions });
+    for (const instruction of instructions) engine.post(at(NOW, instruction));
+  };
+  const same = (quanta: number) => {
+    for (let i = 0; i < quanta; i++) {
+      run(1);
+      engine.process(alone, right);
+      toldAlone.push(...decodeEvents(engine.events.drain()));
+      expect(left).toEqual(alone);
+    }
+  };
+  same(150);
+  both({ type: 'padDown', track: 0, pad: 0, velocity: 0.8, heard: NaN, id: 1 });
+  same(300); // it rings out, and the warm-up goes on while the room still does
+  both({ type: 'record', on: true, session: 1 }, { type: 'play', startTick: 0, countInTicks: 0 });
+  both({ type: 'padDown', track: 0, pad: 5, velocity: 0.6, heard: NaN, id: 3 });
+  same(100);
+  expect(events(sent)).toEqual(toldAlone);
+  expect(toldAlone.length).toBeGreaterThan(10);
 });

@@ -1,25 +1,34 @@
 import { Engine } from '@/core/engine/engine';
-import { warmUp } from '@/core/engine/warmUp';
+import { WarmUp } from '@/core/engine/warmUp';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import type { FromWorklet, ToWorklet } from './messages';
 
 const QUANTUM = 128;
 /** The context's frame counter may stall for a few quanta and catch up; a difference that lasts this long is real. */
 const QUANTA_TO_REBASE = 8;
+/**
+ * The warm-up goes on in these quanta with nothing to be heard: when the app has opened, which keeps the compiler busy enough,
+ * and in every second one, so that most of their time stays free.
+ */
+const WARM_UP_FROM = 100;
+const WARM_UP_TO = 1600;
 
 /** Runs the engine on the clock of an audio context: what the worklet does, apart from being a worklet. */
 export class EngineRunner {
   private readonly engine: Engine;
   private origin = NaN;
   private quantaApart = 0;
+  /** Code that runs for the first time costs the first stroke several quanta's time: it runs before anything is heard. */
+  private readonly warmUp: WarmUp;
+  /** Quanta at rest so far. */
+  private restQuanta = 0;
 
   /** @param send posts a message to the page, with the buffers that it gives away */
   constructor(
     sampleRate: number,
     private readonly send: (message: FromWorklet, transfer: ArrayBufferLike[]) => void,
   ) {
-    // Code that runs for the first time costs the first stroke several quanta's time: it runs before anything is heard.
-    warmUp(sampleRate);
+    this.warmUp = new WarmUp(sampleRate);
     this.engine = new Engine(sampleRate);
   }
 
@@ -37,9 +46,15 @@ export class EngineRunner {
     const { engine } = this;
     this.followContext(contextFrame);
     engine.process(left, right, QUANTUM);
+    if (this.restQuanta < WARM_UP_TO && engine.isAtRest) this.rest();
     if (engine.events.length === 0 && engine.log.length === 0) return;
     const events = engine.events.drain();
     this.send({ events, origin: this.origin, log: engine.log.drain() }, [events.buffer]);
+  }
+
+  private rest(): void {
+    this.restQuanta++;
+    if (this.restQuanta > WARM_UP_FROM && this.restQuanta % 2 === 0) this.warmUp.play();
   }
 
   /** Pads say what they heard by the context's clock. */

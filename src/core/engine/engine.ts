@@ -123,6 +123,11 @@ export class Engine {
     return this.striker.voices.ringing;
   }
 
+  /** Whether nothing sounds and the song stands still. */
+  get isAtRest(): boolean {
+    return !this.transport.playing && this.ringing === 0;
+  }
+
   /** Takes a command, and the arrays that it brings. A frame that has passed, or NOW, means the next sample. */
   post(command: Command): void {
     const due: Command = { ...command, frame: Math.max(command.frame, this.frame) };

@@ -1,61 +1,97 @@
 import { SOUND_NAMES } from '../document/kits';
+import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
 import { Engine } from './engine';
-import { MAX_TRACKS, PADS } from '../document/limits';
 
-/** Quanta that are rendered to warm up, in two rounds: after some hundreds every path is compiled (measured: 300). */
-const QUANTA = 150;
+/** Rounds that are played at once, each on an engine of its own, and the steps of one. */
 const ROUNDS = 2;
+const STEPS = 150;
+/** Frames of a step. Code becomes fast by being called often, and the same calls cost less with fewer frames to render. */
+const FRAMES_AT_ONCE = 32;
+const FRAMES = 4;
 /** Tracks that play meanwhile: drums, and each voice of notes. */
 const PLAYING_TRACKS = 1 + TONE_VOICES.length;
+/** Tracks whose pads are all struck at once: enough for more strokes than there are voices. */
+const STRUCK_TRACKS = 5;
+/** Pads that are struck in a step. */
+const STROKES = 2;
 
 /**
- * Plays everything once, unheard, on an engine of its own, so that the code is compiled and the tables are made before the
- * first stroke. Costs 100 to 400 ms of the thread that calls it; more rounds did not make what comes after it any faster.
+ * Plays everything, unheard, on an engine of its own, so that the code is compiled and the tables are made before the first
+ * stroke. To make it costs some 200 to 500 ms of the thread that does.
+ *
+ * More of it at once would not help: V8 compiles what is called often beside this thread, and while the app opens no core is
+ * free for that. So it can be played on, a little at a time, as long as there is nothing to be heard.
  */
-export function warmUp(sampleRate: number): void {
-  const left = new Float32Array(128);
-  const right = new Float32Array(128);
-  for (let round = 0; round < ROUNDS; round++) {
-    const engine = new Engine(sampleRate);
-    for (const instruction of everything()) engine.post(at(NOW, instruction));
-    for (let quantum = 0; quantum < QUANTA; quantum++) {
-      if (quantum % 30 === 0) for (const instruction of opening()) engine.post(at(NOW, instruction));
-      if (quantum % 5 === 0) for (const instruction of playing(quantum)) engine.post(at(NOW, instruction));
-      engine.process(left, right);
-      engine.events.drain();
+export class WarmUp {
+  private readonly left = new Float32Array(FRAMES_AT_ONCE);
+  private readonly right = new Float32Array(FRAMES_AT_ONCE);
+  private engine!: Engine;
+  private step = 0;
+
+  /** @param sampleRate frames per second */
+  constructor(sampleRate: number) {
+    for (let round = 0; round < ROUNDS; round++) {
+      this.engine = new Engine(sampleRate);
+      this.tell(everything());
+      for (let i = 0; i < STEPS; i++) {
+        if (i % 30 === 0) this.tell(opening());
+        this.play(FRAMES_AT_ONCE);
+      }
     }
+  }
+
+  /** Plays on for one step: much less than a quantum's work. */
+  play(frames = FRAMES): void {
+    if (this.step % 5 === 0) this.tell(changes(this.step));
+    this.tell(strokes(this.step));
+    this.engine.process(this.left, this.right, frames);
+    this.engine.events.drain();
+    this.step++;
+  }
+
+  private tell(instructions: readonly Instruction[]): void {
+    for (const instruction of instructions) this.engine.post(at(NOW, instruction));
   }
 }
 
-/** A set with drums and notes, recording, rolling and repeating. */
+/** A set with drums and notes, recording, rolling and repeating, and more strokes at once than there are voices. */
 function everything(): Instruction[] {
   const hits = new Float64Array(SOUND_NAMES.length * HIT_WIDTH);
   for (let i = 0; i < SOUND_NAMES.length; i++) {
-    const at = i * HIT_WIDTH;
-    hits[at + HIT.TICK] = hits[at + HIT.STRUCK] = i * 60;
-    hits[at + HIT.PAD] = i % PADS;
-    hits[at + HIT.VELOCITY] = 0.8;
-    hits[at + HIT.ID] = i + 1;
-    hits[at + HIT.ODDS] = 1;
-    hits[at + HIT.LENGTH] = 30;
-    hits[at + HIT.STROKES] = i % 4 === 3 ? 3 : 0;
-    hits[at + HIT.OVER] = 60;
+    const row = i * HIT_WIDTH;
+    hits[row + HIT.TICK] = hits[row + HIT.STRUCK] = i * 60;
+    hits[row + HIT.PAD] = i % PADS;
+    hits[row + HIT.VELOCITY] = 0.8;
+    hits[row + HIT.ID] = i + 1;
+    hits[row + HIT.ODDS] = 1;
+    hits[row + HIT.LENGTH] = 30;
+    hits[row + HIT.STROKES] = i % 4 === 3 ? 3 : 0;
+    hits[row + HIT.OVER] = 60;
   }
   const notes = Float64Array.from({ length: PADS }, (_, pad) => 40 + pad);
-  const layouts = TONE_VOICES.map((voice) => ({ voice, notes, octave: 0 }));
+  const tracks = Array.from({ length: PLAYING_TRACKS }, (_, track) => track);
   return [
     { type: 'tempo', bpm: 240 },
     { type: 'metronome', on: true, level: 0.5, sound: 'wood', when: 'always', between: 240 },
-    ...layouts.map((layout, i): Instruction => ({ type: 'notes', track: 1 + i, layout })),
-    ...[0, 1, 2].flatMap((track): Instruction[] => [
+    ...TONE_VOICES.map((voice, i): Instruction => ({
+      type: 'notes',
+      track: 1 + i,
+      layout: { voice, notes, octave: 0 },
+    })),
+    ...tracks.flatMap((track): Instruction[] => [
       { type: 'pattern', track, slot: 0, revision: 0, length: 960, seen: 0, hits: hits.slice(), feels: null },
       { type: 'launch', track, slot: 0, on: 0, inPlace: false },
+      // So fast that they strike within a few steps.
+      ...pads((pad) => ({ type: 'repeatRate', track, pad, ticks: 10 })),
     ]),
     { type: 'record', on: true, session: 0 },
     { type: 'play', startTick: 0, countInTicks: 0 },
+    ...Array.from({ length: 2 * STRUCK_TRACKS }, (_, i) =>
+      pads((pad) => press(i % STRUCK_TRACKS, pad, 1 + 2 * (i * PADS + pad))),
+    ).flat(),
   ];
 }
 
@@ -74,17 +110,43 @@ function opening(): Instruction[] {
   return out;
 }
 
-/** What hands do, and the page's answers. */
-function playing(quantum: number): Instruction[] {
-  const pad = quantum % PADS;
-  const id = 1001 + 2 * quantum;
+/** What is set while hands play. What never changes here V8 takes for a constant, and compiles anew when it does. */
+function changes(step: number): Instruction[] {
   return [
-    { type: 'noteRepeat', on: quantum % 50 >= 25, latch: quantum >= QUANTA / 2 },
-    { type: 'padDown', track: quantum % PLAYING_TRACKS, pad, velocity: 0.9, heard: NaN, id },
-    { type: 'padUp', track: (quantum + 2) % PLAYING_TRACKS, pad: (quantum + 11) % PADS, heard: NaN },
-    { type: 'tempo', bpm: 240 + pad / 3 },
+    { type: 'noteRepeat', on: step % 50 >= 25, latch: step % 100 >= 75 },
+    { type: 'inputQuantize', grid: 240, on: step % 20 >= 10 },
+    { type: 'muteSolo', track: 1, mute: step % 15 === 0 ? 1 : 0, solo: 0, on: 0 },
+    { type: 'tempo', bpm: 240 + (step % PADS) / 3 },
     { type: 'launch', track: 2, slot: 0, on: 240, inPlace: true },
-    { type: 'turn', track: 0, pad, control: 'pitch', value: quantum % 3 },
-    { type: 'patternEdit', track: 1, slot: 0, revision: 0, removed: Float64Array.of(id), hits: new Float64Array(0) },
+    { type: 'turn', track: 0, pad: step % PADS, control: 'pitch', value: step % 3 },
   ];
 }
+
+/** Some pads are struck; those of the step before are let go, and what was recorded of them is taken out again. */
+function strokes(step: number): Instruction[] {
+  const track = step % PLAYING_TRACKS;
+  const before = (step + PLAYING_TRACKS - 1) % PLAYING_TRACKS;
+  const id = 1001 + 2 * STROKES * step;
+  const removed = Float64Array.from({ length: STROKES }, (_, i) => id - 2 * STROKES + 2 * i);
+  const out: Instruction[] = [
+    { type: 'patternEdit', track: before, slot: 0, revision: 0, removed, hits: new Float64Array(0) },
+  ];
+  for (let i = 0; i < STROKES; i++) {
+    out.push({ type: 'padUp', track: before, pad: padAt(step - 1, i), heard: NaN });
+    out.push(press(track, padAt(step, i), id + 2 * i));
+  }
+  return out;
+}
+
+const padAt = (step: number, i: number) => (Math.floor((step + PLAYING_TRACKS) / PLAYING_TRACKS) * STROKES + i) % PADS;
+
+const press = (track: number, pad: number, id: number): Instruction => ({
+  type: 'padDown',
+  track,
+  pad,
+  velocity: 0.9,
+  heard: NaN,
+  id,
+});
+
+const pads = (instruction: (pad: number) => Instruction) => Array.from({ length: PADS }, (_, pad) => instruction(pad));
