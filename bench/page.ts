@@ -1,6 +1,7 @@
 import * as Tone from 'tone';
 import { framesPerTick } from '@/core/time/ticks';
 import type { Instruction } from '@/core/protocol/commands';
+import type { ToWorklet } from '@/audio/messages';
 
 const BPM = 174;
 const STALL_MS = 400;
@@ -56,11 +57,13 @@ const schedulers = {
     await context.audioWorklet.addModule('/workers/engine.worklet.js');
     const node = new AudioWorkletNode(context, 'chaffinch-engine', { numberOfInputs: 0, outputChannelCount: [2] });
     const chunks = await ear(context, node);
-    const tell = (instruction: Instruction) => node.port.postMessage(instruction);
-    tell({ type: 'tempo', bpm: BPM });
-    tell({ type: 'meter', beats: 16, unit: 16 });
-    tell({ type: 'metronome', on: true, level: 1, sound: 'wood', when: 'always', between: 0 });
-    tell({ type: 'play', startTick: 0, countInTicks: 0 });
+    const instructions: Instruction[] = [
+      { type: 'tempo', bpm: BPM },
+      { type: 'meter', beats: 16, unit: 16 },
+      { type: 'metronome', on: true, level: 1, sound: 'wood', when: 'always', between: 0 },
+      { type: 'play', startTick: 0, countInTicks: 0 },
+    ];
+    node.port.postMessage({ instructions } satisfies ToWorklet);
     await stallWhilePlaying(seconds);
     return { chunks, context, step: 240 * framesPerTick(BPM, context.sampleRate) };
   },
@@ -116,6 +119,7 @@ function bestStart(found: readonly number[], step: number): number {
   const { chunks, context, step } = await schedulers[name](seconds);
   await new Promise((done) => setTimeout(done, 1000));
   const found = onsets(chunks, context.sampleRate);
+  if (found.length === 0) throw new Error(`Nothing was heard of ${name}.`);
   const first = bestStart(found, step);
   const last = chunks[chunks.length - 1]![0];
   const expected = Math.floor((Math.min(last - first, seconds * context.sampleRate) - step / 2) / step);

@@ -7,7 +7,7 @@ import { Engine } from './engine';
 
 /** Rounds that are played at once, each on an engine of its own, and the steps of one. */
 const ROUNDS = 2;
-const STEPS = 150;
+const STEPS = 40;
 /** Frames of a step. Code becomes fast by being called often, and the same calls cost less with fewer frames to render. */
 const FRAMES_AT_ONCE = 32;
 const FRAMES = 4;
@@ -37,7 +37,7 @@ export class WarmUp {
       this.engine = new Engine(sampleRate);
       this.tell(everything());
       for (let i = 0; i < STEPS; i++) {
-        if (i % 30 === 0) this.tell(opening());
+        if (i % 10 === 0) this.tell(opening());
         this.play(FRAMES_AT_ONCE);
       }
     }
