@@ -114,10 +114,10 @@ export async function firstStrokes(bench: ThreadBench, pages: number): Promise<n
   return dearest.sort((a, b) => a - b);
 }
 
-/** Four tracks with patterns of 64 bars, each with so many hits, every one on a tick of its own. */
-export function filled(hits: number): BeatSet {
+/** Tracks with patterns of 64 bars, each with so many hits, every one on a tick of its own. */
+export function filled(hits: number, tracks = 4): BeatSet {
   const length = 64 * 3840;
-  return tracksOf(4, (id) => [
+  return tracksOf(tracks, (id) => [
     {
       name: 'Filled',
       length,

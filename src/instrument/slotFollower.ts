@@ -1,6 +1,7 @@
 import { SAME_TICKS } from '@/core/time/ticks';
 import type { Pattern, PatternPlace } from '@/core/document/pattern';
 import type { Roll } from '@/core/document/roll';
+import { difference } from '@/core/difference';
 import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { movesInstruction, nextRevision, patternInstruction, windowInstruction } from '@/core/protocol/fromDocument';
@@ -24,6 +25,9 @@ export class SlotFollower {
   private told: Pattern | null = null;
   /** The hits that the engine plays, by id. */
   private hits = new Map<number, SoundingHit>();
+  /** What the pattern sounded like when it was told last, and the hits of which the engine has said more since then, by id. */
+  private sounding: readonly SoundingHit[] = [];
+  private readonly touched = new Set<number>();
   /** Ids of hits whose pads are still held, and of those that were told meanwhile: the engine may have known better how long. */
   private readonly held = new Set<number>();
   private readonly toldWhileHeld = new Set<number>();
@@ -38,8 +42,11 @@ export class SlotFollower {
   /** The engine has recorded a hit. */
   recorded({ id, pad, velocity, pitch, placed, length }: Recorded): void {
     for (const [other, hit] of this.hits) {
-      if (hit.pad === pad && hit.tick === placed) this.hits.delete(other); // it gave way to the new one
+      if (hit.pad !== pad || hit.tick !== placed) continue;
+      this.hits.delete(other); // it gave way to the new one
+      this.touched.add(other);
     }
+    this.touched.add(id);
     if (length === UNKNOWN_LENGTH) this.held.add(id);
     // The struck tick is not compared: it is the engine's own.
     this.hits.set(id, { id, pad, velocity, pitch, tick: placed, struck: NaN, length, odds: 1, roll: null });
@@ -48,6 +55,7 @@ export class SlotFollower {
   /** The engine knows how long a hit was held. */
   released(id: number, length: number): void {
     const hit = this.hits.get(id);
+    this.touched.add(id);
     this.held.delete(id);
     // A message that told its length may have crossed the pad's coming up: it is told again.
     if (this.toldWhileHeld.delete(id)) this.hits.delete(id);
@@ -77,18 +85,28 @@ export class SlotFollower {
   private hitChanges(pattern: Pattern | null, told: Pattern | null, seen: number): Instruction[] {
     const sounding = pattern ? soundingHits(pattern) : [];
     const edit = pattern && isSameTape(pattern, told) ? this.edit(sounding) : null;
-    this.hits = new Map(sounding.map((hit) => [hit.id, hit]));
+    if (!edit) this.hits = new Map(sounding.map((hit) => [hit.id, hit]));
+    this.sounding = sounding;
+    this.touched.clear();
     if (!edit || edit.hits.length > 0) for (const id of this.held) this.toldWhileHeld.add(id);
     if (!edit) return [patternInstruction(this.place, pattern, seen)];
     return edit.removed.length + edit.hits.length > 0 ? [edit] : [];
   }
 
-  /** What changed, or null when it is so much that the whole is told. */
+  /**
+   * What changed, or null when it is so much that the whole is told. One hit more among thousands leaves those before and after
+   * it the same objects: only what lies between, and what the engine has said more of, is looked at.
+   */
   private edit(sounding: readonly SoundingHit[]): Instruction<'patternEdit'> | null {
-    const changed = sounding.filter((hit) => !isSame(this.hits.get(hit.id), hit));
-    const ids = new Set(sounding.map((hit) => hit.id));
-    const removed = [...this.hits.keys()].filter((id) => !ids.has(id));
+    const { start, end, oldEnd } = difference(this.sounding, sounding);
+    const looked = sounding.filter(({ id }, i) => (i >= start && i < end) || this.touched.has(id));
+    const changed = looked.filter((hit) => !isSame(this.hits.get(hit.id), hit));
+    const ids = new Set(looked.map(({ id }) => id));
+    const before = new Set([...this.sounding.slice(start, oldEnd).map(({ id }) => id), ...this.touched]);
+    const removed = [...before].filter((id) => this.hits.has(id) && !ids.has(id));
     if (changed.length + removed.length > Math.max(MOST_EDITS, sounding.length / 4)) return null;
+    for (const id of removed) this.hits.delete(id);
+    for (const hit of looked) this.hits.set(hit.id, hit);
     return {
       type: 'patternEdit',
       ...this.place,

@@ -1,4 +1,5 @@
 import { produce, type Objectish, type Patch } from 'immer';
+import { difference } from '@/core/difference';
 import { isPlain, type Plain } from '@/core/plain';
 
 /** In the place of some parts of a list come others. */
@@ -96,11 +97,8 @@ function fieldChange(path: (string | number)[], from: Plain, to: Plain, key: str
 
 /** What differs between two lists, from the first part that is not the same to the last. */
 function splice(path: (string | number)[], a: readonly unknown[], b: readonly unknown[]): Splice {
-  let at = 0;
-  while (at < a.length && at < b.length && a[at] === b[at]) at++;
-  let same = 0;
-  while (same < a.length - at && same < b.length - at && a[a.length - 1 - same] === b[b.length - 1 - same]) same++;
-  return { op: 'splice', path, at, remove: a.length - at - same, insert: b.slice(at, b.length - same) };
+  const { start, oldEnd, end } = difference(a, b);
+  return { op: 'splice', path, at: start, remove: oldEnd - start, insert: b.slice(start, end) };
 }
 
 /** About how many bytes some values take: eight a number or reference, sixteen more an object, two a character. */

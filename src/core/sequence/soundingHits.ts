@@ -1,3 +1,4 @@
+import { difference } from '../difference';
 import { treatedVelocity } from '../document/loudness';
 import { mod } from '../time/ticks';
 import { placedTick } from '../quantize/place';
@@ -57,13 +58,7 @@ export function soundingHits(pattern: Pattern): SoundingHit[] {
 }
 
 function makePass(pattern: Pattern): Pass {
-  const placed: SoundingHit[] = [];
-  for (const hit of pattern.hits) {
-    const sounding = placedHit(hit, pattern);
-    if (sounding) placed.push(sounding);
-  }
-  // Sorting keeps the order of what is equal: of several hits of a pad on one tick the last recorded comes last.
-  placed.sort(inTime);
+  const placed = placedTape(pattern);
   const pass: Pass = { sounding: [], covered: [] };
   placed.forEach((hit, i) => {
     const next = placed[i + 1];
@@ -73,26 +68,80 @@ function makePass(pattern: Pattern): Pass {
   return pass;
 }
 
-/** What places and weighs a hit, and what came of it. */
-interface Placed {
-  length: number;
-  feel: Pattern['feel'];
-  loudness: Pattern['loudness'];
-  lanes: Pattern['lanes'];
-  sounding: SoundingHit | null;
+/** The hits of a pattern as they were placed, in order of time; of one pad on one tick in the order of the tape. */
+interface Tape {
+  of: Pattern;
+  placed: readonly SoundingHit[];
+}
+
+/** The last tape that began with a hit. */
+const lastTapes = new WeakMap<Hit, Tape>();
+
+function placedTape(pattern: Pattern): readonly SoundingHit[] {
+  const first = pattern.hits[0];
+  if (!first) return [];
+  const last = lastTapes.get(first);
+  const placed = (last && withOtherEnd(last, pattern)) ?? placedAll(pattern);
+  lastTapes.set(first, { of: pattern, placed });
+  return placed;
+}
+
+function placedAll(pattern: Pattern): SoundingHit[] {
+  const placed: SoundingHit[] = [];
+  for (const hit of pattern.hits) {
+    const sounding = placedHit(hit, pattern);
+    if (sounding) placed.push(sounding);
+  }
+  // Sorting keeps the order of what is equal: of several hits of a pad on one tick the last recorded comes last.
+  return placed.sort(inTime);
+}
+
+/** So many hits at a tape's end are put in one by one; with more, sorting all is as fast. */
+const MOST_AT_END = 64;
+
+/** Recording changes only the tape's end: thousands of hits before it need not be sorted again. Null where more has changed. */
+function withOtherEnd({ of: old, placed }: Tape, pattern: Pattern): SoundingHit[] | null {
+  if (!isTreatedAlike(old, pattern)) return null;
+  const { start, oldEnd, end } = difference(old.hits, pattern.hits);
+  // What comes to the end of the tape comes after its equals.
+  if (end < pattern.hits.length || oldEnd - start > MOST_AT_END || end - start > MOST_AT_END) return null;
+  const gone = new Set(old.hits.slice(start, oldEnd).map((hit) => placedHit(hit, old)));
+  const now = placed.filter((hit) => !gone.has(hit));
+  for (const hit of pattern.hits.slice(start, end)) {
+    const sounding = placedHit(hit, pattern);
+    if (sounding) now.splice(firstAfter(now, sounding), 0, sounding);
+  }
+  return now;
+}
+
+/** Index of the first hit that comes after one in time. */
+function firstAfter(placed: readonly SoundingHit[], hit: SoundingHit): number {
+  let low = 0;
+  let high = placed.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (inTime(placed[middle]!, hit) > 0) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** What decides how a pattern's hits are placed and weighed. */
+type Treatment = Pick<Pattern, 'length' | 'feel' | 'loudness' | 'lanes'>;
+
+function isTreatedAlike(a: Treatment, b: Treatment): boolean {
+  return a.length === b.length && a.feel === b.feel && a.loudness === b.loudness && a.lanes === b.lanes;
 }
 
 /** Cache of each hit's placement, so that one more hit in a pattern does not place the others again. */
-const lastPlaced = new WeakMap<Hit, Placed>();
+const lastPlaced = new WeakMap<Hit, { under: Treatment; sounding: SoundingHit | null }>();
 
 function placedHit(hit: Hit, pattern: Pattern): SoundingHit | null {
-  const { length, feel, loudness, lanes } = pattern;
   const last = lastPlaced.get(hit);
-  const isSame =
-    last && last.length === length && last.feel === feel && last.loudness === loudness && last.lanes === lanes;
-  if (isSame) return last.sounding;
+  if (last && isTreatedAlike(last.under, pattern)) return last.sounding;
+  const { length, feel, loudness, lanes } = pattern;
   const sounding = place(hit, pattern);
-  lastPlaced.set(hit, { length, feel, loudness, lanes, sounding });
+  lastPlaced.set(hit, { under: { length, feel, loudness, lanes }, sounding });
   return sounding;
 }
 
