@@ -1,4 +1,4 @@
-import { produce, type Objectish, type Patch } from 'immer';
+import type { Objectish, Patch } from 'immer';
 import { difference } from '@/core/difference';
 import { isPlain, type Plain } from '@/core/plain';
 
@@ -14,32 +14,38 @@ interface Splice {
 /** One change of a document. */
 export type Change = Patch | Splice;
 
-/** A step as Immer gives it: what to do to take it back, and to do it again. */
+/** What to do to take a step back, and to do it again. */
 export interface RawStep {
-  undo: readonly Patch[];
-  redo: readonly Patch[];
+  undo: readonly Change[];
+  redo: readonly Change[];
 }
 
 /**
  * The document after some changes. What they bring is put in as the very object it was: Immer's own `applyPatches` would copy it,
  * which costs time and memory, and one could no longer see that a pattern came back or went elsewhere.
+ *
+ * Each list and object on the way to a change is copied once, however many changes are in it: a take may be a thousand of them.
  */
 export function applyChanges<T extends Objectish>(document: T, changes: readonly Change[]): T {
-  // One by one: what one has put in another may change.
-  return changes.reduce<T>(
-    (now, change) => (change.path.length === 0 ? ((change as Patch).value as T) : applied(now, change)),
-    document,
-  );
-}
-
-function applied<T extends Objectish>(document: T, change: Change): T {
-  return produce(document, (draft) => {
-    const path = isSplice(change) ? change.path : change.path.slice(0, -1);
-    let owner = draft as unknown as Owner;
-    for (const key of path) owner = owner[key] as Owner;
+  const root: Owner = { document };
+  const own = new Set<object>([root]);
+  const enter = (owner: Owner, key: string | number): Owner => {
+    const part = owner[key] as Owner;
+    if (own.has(part)) return part;
+    const copy = (Array.isArray(part) ? part.slice() : { ...part }) as Owner;
+    own.add(copy);
+    owner[key] = copy;
+    return copy;
+  };
+  for (const change of changes) {
+    const path = ['document', ...change.path];
+    const last = isSplice(change) ? path.length : path.length - 1;
+    const owner = path.slice(0, last).reduce(enter, root);
     if (isSplice(change)) (owner as unknown as unknown[]).splice(change.at, change.remove, ...change.insert);
-    else applyPatch(owner, change.path[change.path.length - 1]!, change);
-  }) as T;
+    else applyPatch(owner, path[last]!, change);
+  }
+  for (const part of own) Object.freeze(part);
+  return root.document as T;
 }
 
 type Owner = Record<string | number, unknown>;

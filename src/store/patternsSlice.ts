@@ -1,4 +1,4 @@
-import { createSlice, isDraft, original, type PayloadAction } from '@reduxjs/toolkit';
+import { createAction, createSlice, isDraft, original, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import type { Hit } from '@/core/document/hit';
 import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
@@ -7,6 +7,7 @@ import { edited as editedPattern, EDIT_LABELS, type Edit } from '@/core/edit/edi
 import { loopTicks } from '@/core/edit/loopTicks';
 import { withoutTake } from '@/core/edit/takes';
 import { treated, withoutNarrower, type Scope, type Treatment } from '@/core/edit/treat';
+import type { Change, RawStep } from './changes';
 import { amendment, undoStep } from './undoable';
 
 /** Every edit names the pattern that it is for: what plays or is shown may change while a finger draws. */
@@ -106,39 +107,58 @@ const slice = createSlice({
       },
       prepare: undoStep<OfPlace & { hit: Hit }>('step'),
     },
-    hitsRecorded: {
-      reducer(set, { payload: { place, hits } }: PayloadAction<Recorded>) {
-        const pattern = set.tracks[place.track]?.patterns[place.slot];
-        // Into the list as it is: a copy of a long one would cost more than all else.
-        if (pattern) pattern.hits.push(...hits);
-        else change(set, place, (empty) => ({ ...empty, hits: [...hits] }));
-      },
-      prepare: undoStep<Recorded>('take', ({ take }) => take),
-    },
-    hitsReleased: {
-      reducer(set, { payload: { place, lengths } }: PayloadAction<Released>) {
-        const pattern = set.tracks[place.track]?.patterns[place.slot];
-        const hits = (pattern && original(pattern)?.hits) ?? [];
-        for (const { id, length } of lengths) {
-          // What was played just now was recorded last.
-          const index = hits.findLastIndex((hit) => hit.id === id);
-          if (index >= 0) pattern!.hits[index]!.length = length;
-        }
-      },
-      prepare: amendment<Released>,
-    },
   },
 });
 
-export const {
-  edited,
-  loopBarsSet,
-  patternCleared,
-  treatmentSet,
-  narrowerCleared,
-  takeRemoved,
-  stepEntered,
-  hitsRecorded,
-  hitsReleased,
-} = slice.actions;
+export const { edited, loopBarsSet, patternCleared, treatmentSet, narrowerCleared, takeRemoved, stepEntered } =
+  slice.actions;
 export const patternsReducer = slice.reducer;
+
+/** The engine has recorded hits. */
+export const hitsRecorded = createAction(
+  'patterns/hitsRecorded',
+  undoStep<Recorded>('take', ({ take }) => take),
+);
+/** It knows for how long their pads were held. */
+export const hitsReleased = createAction('patterns/hitsReleased', amendment<Released>);
+
+/** What recording changes in a set: said outright, since it comes with every stroke. Null for other actions. */
+export function recordingChanges(set: BeatSet, action: Action): RawStep | null {
+  if (hitsRecorded.match(action)) return added(set, action.payload);
+  if (hitsReleased.match(action)) return lengthened(set, action.payload);
+  return null;
+}
+
+const NOTHING: RawStep = { undo: [], redo: [] };
+
+function added(set: BeatSet, { place: { track, slot }, hits }: Recorded): RawStep {
+  const patterns = set.tracks[track]?.patterns;
+  if (!patterns || slot >= patterns.length || hits.length === 0) return NOTHING;
+  const path = ['tracks', track, 'patterns', slot];
+  const pattern = patterns[slot];
+  if (!pattern) {
+    const value = { ...newPattern(slot, set.meter), hits: [...hits] };
+    return { undo: [{ op: 'replace', path, value: pattern }], redo: [{ op: 'replace', path, value }] };
+  }
+  const tape = [...path, 'hits'];
+  const at = pattern.hits.length;
+  return {
+    undo: [{ op: 'splice', path: tape, at, remove: hits.length, insert: [] }],
+    redo: [{ op: 'splice', path: tape, at, remove: 0, insert: hits }],
+  };
+}
+
+function lengthened(set: BeatSet, { place: { track, slot }, lengths }: Released): RawStep {
+  const hits = set.tracks[track]?.patterns[slot]?.hits ?? [];
+  const undo: Change[] = [];
+  const redo: Change[] = [];
+  for (const { id, length } of lengths) {
+    // What was played just now was recorded last.
+    const index = hits.findLastIndex((hit) => hit.id === id);
+    if (index < 0 || hits[index]!.length === length) continue;
+    const path = ['tracks', track, 'patterns', slot, 'hits', index, 'length'];
+    redo.push({ op: 'replace', path, value: length });
+    undo.unshift({ op: 'replace', path, value: hits[index]!.length });
+  }
+  return { undo, redo };
+}

@@ -1,7 +1,7 @@
 import type { Reducer } from '@reduxjs/toolkit';
 import type { BeatSet } from '@/core/document/set';
 import { openReducer } from './openSlice';
-import { patternsReducer } from './patternsSlice';
+import { patternsReducer, recordingChanges } from './patternsSlice';
 import { sectionsReducer } from './sectionsSlice';
 import { slotsReducer } from './slotsSlice';
 import { timeReducer } from './timeSlice';
@@ -21,4 +21,4 @@ const SLICES: readonly Reducer<BeatSet>[] = [
 const whole: Reducer<BeatSet> = (set, action) =>
   SLICES.reduce<BeatSet | undefined>((now, reduce) => reduce(now, action), set)!;
 
-export const setReducer = undoable(whole);
+export const setReducer = undoable(whole, recordingChanges);

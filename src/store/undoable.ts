@@ -67,8 +67,14 @@ export function undoLabel<T>({ past, open }: History<T>): string | null {
   return (open ?? past[past.length - 1])?.label ?? null;
 }
 
-/** Wraps a reducer so that the actions which say so can be undone and redone. */
-export function undoable<T extends Objectish>(reducer: Reducer<T>): Reducer<History<T>> {
+/** What an action changes, said outright; null for an action that is left to the reducer. */
+type Outright<T> = (state: T, action: Action) => RawStep | null;
+
+/**
+ * Wraps a reducer so that the actions which say so can be undone and redone.
+ * @param outright for what comes often and concerns a few of thousands: Immer would look at every part of the list
+ */
+export function undoable<T extends Objectish>(reducer: Reducer<T>, outright: Outright<T>): Reducer<History<T>> {
   const start: History<T> = {
     present: reducer(undefined, { type: '@@init' }),
     past: [],
@@ -79,15 +85,19 @@ export function undoable<T extends Objectish>(reducer: Reducer<T>): Reducer<Hist
   return (history = start, action) => {
     if (action.type === undone().type) return stepBack(closed(history));
     if (action.type === redone().type) return stepForth(closed(history));
-    const [present, redo, undo] = produceWithPatches(
-      history.present,
-      (draft: T) => reducer(draft, action) as typeof draft,
-    );
+    const [present, step] = changed(history.present, action);
     if (present === history.present) return history;
     const meta = undoOf(action);
     if (meta === 'reset') return { ...start, present };
-    return { ...remember(history, meta, { redo, undo }), present } as History<T>;
+    return { ...remember(history, meta, step), present };
   };
+
+  function changed(state: T, action: Action): [T, RawStep] {
+    const step = outright(state, action);
+    if (step) return [step.redo.length > 0 ? applyChanges(state, step.redo) : state, step];
+    const [now, redo, undo] = produceWithPatches(state, (draft: T) => reducer(draft, action) as typeof draft);
+    return [now as T, { redo, undo }];
+  }
 }
 
 function undoOf(action: Action): UndoMeta | undefined {

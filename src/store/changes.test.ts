@@ -1,0 +1,32 @@
+import { applyChanges, type Change } from './changes';
+
+const document = { tracks: { 0: { name: 'Drums', hits: [{ id: 1, length: 1 }] }, 1: { name: 'Bass', hits: [] } } };
+
+test('what a change brings is put in as it is, and what changes it later leaves it alone', () => {
+  const hit = { id: 3, length: 1 };
+  const changes: Change[] = [
+    { op: 'splice', path: ['tracks', 0, 'hits'], at: 1, remove: 0, insert: [hit] },
+    { op: 'replace', path: ['tracks', 0, 'hits', 1, 'length'], value: 60 },
+  ];
+  expect(applyChanges(document, changes.slice(0, 1)).tracks[0].hits[1]).toBe(hit);
+  const after = applyChanges(document, changes);
+  expect(after.tracks[0].hits).toEqual([{ id: 1, length: 1 }, { id: 3, length: 60 }]);
+  expect(hit.length).toBe(1);
+  expect(document.tracks[0].hits).toHaveLength(1);
+  // What no change is in stays the same object.
+  expect(after.tracks[1]).toBe(document.tracks[1]);
+  expect(after.tracks[0].hits[0]).toBe(document.tracks[0].hits[0]);
+  expect(Object.isFrozen(after.tracks[0].hits)).toBe(true);
+}); // prettier-ignore
+
+test('a thousand changes in a list of five thousand copy it once', () => {
+  const long = { hits: Array.from({ length: 5000 }, (_, id) => ({ id, length: 1 })) };
+  const slice = jest.spyOn(long.hits, 'slice');
+  const copies = jest.spyOn(Array.prototype, 'slice');
+  const changes = Array.from({ length: 1000 }, (_, i): Change => ({ op: 'replace', path: ['hits', i, 'length'], value: 60 }));
+  const after = applyChanges(long, changes);
+  const large = copies.mock.contexts.filter((list) => (list as unknown[]).length >= 5000).length;
+  copies.mockRestore();
+  expect(slice.mock.calls.length + large).toBe(1);
+  expect(after.hits.filter(({ length }) => length === 60)).toHaveLength(1000);
+}); // prettier-ignore
