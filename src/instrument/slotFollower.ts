@@ -6,7 +6,7 @@ import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { movesInstruction, nextRevision, patternInstruction, windowInstruction } from '@/core/protocol/fromDocument';
 import { hitRows } from '@/core/sequence/hitRows';
-import { soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
+import { isTreatedAlike, soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
 
 /** A change of more hits than this, or than a quarter of them, is told as a whole pattern. */
 const MOST_EDITS = 64;
@@ -117,9 +117,8 @@ export class SlotFollower {
   }
 }
 
-/** Whether two patterns are of one length, and place and weigh their hits alike. */
 function isSameTape(a: Pattern | null, b: Pattern | null): boolean {
-  return a?.length === b?.length && a?.feel === b?.feel && a?.loudness === b?.loudness && a?.lanes === b?.lanes;
+  return a !== null && b !== null && isTreatedAlike(a, b);
 }
 
 function isSame(a: SoundingHit | undefined, b: SoundingHit): boolean {

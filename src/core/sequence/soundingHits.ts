@@ -129,7 +129,8 @@ function firstAfter(placed: readonly SoundingHit[], hit: SoundingHit): number {
 /** What decides how a pattern's hits are placed and weighed. */
 type Treatment = Pick<Pattern, 'length' | 'feel' | 'loudness' | 'lanes'>;
 
-function isTreatedAlike(a: Treatment, b: Treatment): boolean {
+/** Whether two patterns are of one length, and place and weigh their hits alike. */
+export function isTreatedAlike(a: Treatment, b: Treatment): boolean {
   return a.length === b.length && a.feel === b.feel && a.loudness === b.loudness && a.lanes === b.lanes;
 }
 
