@@ -508,7 +508,7 @@ await measure('thread', () => threadRows(browser, base));
 await browser.close();
 server.close();
 
-console.log(`\n${execSync('/usr/bin/chromium --version').toString().trim()}, Node ${process.version}\n`);
+console.log(`\n${execSync(`${debian.executablePath} --version`).toString().trim()}, Node ${process.version}\n`);
 console.log('| what | measured | bar | met |\n| --- | --- | --- | --- |');
 for (const { what, measured, bar, met } of rows)
   console.log(`| ${what} | ${measured} | ${bar} | ${met === null ? '' : met ? 'yes' : 'NO'} |`);

@@ -2,7 +2,7 @@
 import { build as esbuild } from 'esbuild';
 import { build, inRoot, install, must } from './shared.mjs';
 
-install();
+await install();
 await build();
 const shared = { bundle: true, alias: { '@': inRoot('src') }, logLevel: 'warning', target: 'es2022' };
 await esbuild({
@@ -25,7 +25,7 @@ for (const [file, out] of [
     minify: true,
   });
 }
-must('The benchmark', 'node', [
+await must('The benchmark', 'node', [
   '--expose-gc',
   '--max-semi-space-size=256',
   inRoot('build/bench/run.mjs'),

@@ -1,4 +1,4 @@
 import { build, install } from './shared.mjs';
 
-install();
+await install();
 await build();

@@ -1,7 +1,7 @@
 // npm run dev: the app with fast refresh; workers are bundled again as they change.
 import { bin, install } from './shared.mjs';
 
-install();
+await install();
 const { watchWorkers } = await import('./bundle.mjs');
 await watchWorkers();
 const { spawn } = await import('node:child_process');

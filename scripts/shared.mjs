@@ -1,5 +1,5 @@
 // What the commands share. Plain Node: it must run before anything is installed.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import path from 'node:path';
@@ -8,31 +8,34 @@ import { fileURLToPath } from 'node:url';
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 export const inRoot = (...parts) => path.join(root, ...parts);
 
-/** Runs a command in the project with its output shown; returns whether it succeeded. */
+/** Runs a command in the project with its output shown as it comes. Resolves to whether it succeeded. */
 export function run(command, args, env = {}) {
-  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
-  if (result.error) console.error(`${command}: ${result.error.message}`);
-  return result.status === 0;
+  return ended(command, spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }));
 }
 
 /** Runs a command beside others: its output is shown when it has ended. Resolves to whether it succeeded. */
-export function runBeside(command, args) {
+export async function runBeside(command, args) {
+  const child = spawn(command, args, { cwd: root });
+  let output = '';
+  for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => (output += text));
+  const fine = await ended(command, child);
+  process.stdout.write(output);
+  return fine;
+}
+
+function ended(command, child) {
   return new Promise((done) => {
-    const child = spawn(command, args, { cwd: root });
-    let output = '';
-    for (const stream of [child.stdout, child.stderr])
-      stream.setEncoding('utf8').on('data', (text) => (output += text));
-    child.on('error', (error) => (output += `${command}: ${error.message}\n`));
-    child.on('close', (code) => {
-      process.stdout.write(output);
-      done(code === 0);
+    child.on('error', (error) => {
+      console.error(`${command}: ${error.message}`);
+      done(false);
     });
+    child.on('close', (code) => done(code === 0));
   });
 }
 
 /** Runs a command, or ends the process with what failed. */
-export function must(what, command, args, env) {
-  if (run(command, args, env)) return;
+export async function must(what, command, args, env) {
+  if (await run(command, args, env)) return;
   console.error(`\n${what} failed.`);
   process.exit(1);
 }
@@ -55,12 +58,13 @@ function filesUnder(dir) {
 }
 
 /** Installs the packages unless those of this very lock file are there. */
-export function install() {
+export async function install() {
   const stamp = inRoot('node_modules', '.chaffinch-lock');
   const wanted = digest([inRoot('package-lock.json')]);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing packages ...');
-  must('Installing the packages', process.platform === 'win32' ? 'npm.cmd' : 'npm', ['ci', '--no-audit', '--no-fund']);
+  const npm = process.platform === 'win32' ? 'npm.cmd' : 'npm';
+  await must('Installing the packages', npm, ['ci', '--no-audit', '--no-fund']);
   writeFileSync(stamp, wanted);
 }
 
@@ -77,7 +81,7 @@ export async function build() {
   console.log('Building the app: a minute or two the first time ...');
   await bundleWorkers();
   await bundleServer();
-  must('Building the app', bin('expo'), ['export', '-p', 'web', '--output-dir', 'build/app'], {
+  await must('Building the app', bin('expo'), ['export', '-p', 'web', '--output-dir', 'build/app'], {
     EXPO_NO_TELEMETRY: '1',
     EXPO_OFFLINE: '1',
     CI: '1',

@@ -1,7 +1,7 @@
 // npm start: installs what is missing, builds, and serves the app.
 import { build, inRoot, install } from './shared.mjs';
 
-install();
+await install();
 await build();
 const { serve } = await import(inRoot('build/server.mjs'));
 serve();

@@ -8,11 +8,11 @@ const began = Date.now();
 
 /** Debian packages that the tests use, each with how to see that it is there. */
 const DEBIAN = [
-  ['chromium', () => existsSync('/usr/bin/chromium')],
+  ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
   ['python3-mido', () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0],
 ];
 
-function installDebian() {
+async function installDebian() {
   const missing = DEBIAN.filter(([, isThere]) => !isThere()).map(([name]) => name);
   if (missing.length === 0) return;
   console.log(`Installing ${missing.join(', ')} with apt-get ...`);
@@ -21,7 +21,8 @@ function installDebian() {
     const [command, ...rest] = [...sudo, 'apt-get', ...args];
     return run(command, rest, { DEBIAN_FRONTEND: 'noninteractive' });
   };
-  if (apt('update', '-qq') && apt('install', '-y', '-qq', '--no-install-recommends', ...missing)) return;
+  if ((await apt('update', '-qq')) && (await apt('install', '-y', '-qq', '--no-install-recommends', ...missing)))
+    return;
   console.error(
     `The tests need ${missing.join(' and ')} of Debian. Install with: apt-get install ${missing.join(' ')}`,
   );
@@ -37,31 +38,31 @@ const count = (good, bad) => {
 const heading = (text) => console.log(`\n== ${text}`);
 const report = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null);
 
-install();
-installDebian();
+await Promise.all([install(), installDebian()]);
 rmSync(inRoot('test-results'), { recursive: true, force: true });
 mkdirSync(inRoot('test-results'), { recursive: true });
 
-heading('Types and lint');
+heading('Types, lint and the built app');
 const checks = [
   [bin('tsc'), '--noEmit', '-p', 'tsconfig.json'],
   [bin('tsc'), '--noEmit', '-p', 'tsconfig.core.json'],
   [bin('eslint'), '.', '--max-warnings', '0'],
 ];
-// Each uses one core: side by side they take as long as lint alone.
+// The build, the longest of them, uses one core; the checks share the other meanwhile.
+const building = build();
 for (const fine of await Promise.all(checks.map(([command, ...args]) => runBeside(command, args)))) {
   count(...(fine ? [1, 0] : [0, 1]));
 }
+await building;
 
 heading('Unit tests');
 const unitFile = inRoot('test-results', 'unit.json');
-run(bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${unitFile}`]);
+await run(bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${unitFile}`]);
 const unit = report(unitFile);
 count(unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
 
-await build();
 heading('Browser tests');
-run(bin('playwright'), ['test']);
+await run(bin('playwright'), ['test']);
 const browser = report(inRoot('test-results', 'e2e.json'));
 count(browser?.stats.expected ?? 0, browser ? browser.stats.unexpected + browser.errors.length : 1);
 const skipped = browser?.stats.skipped ?? 0;

@@ -64,6 +64,21 @@ export class App {
     await expect.poll(lit).toEqual(expect.arrayContaining(pads));
   }
 
+  /** Notes every position that is shown from now on. A busy page shows one for a moment only, and a look from outside may miss it. */
+  async watchPositions(): Promise<void> {
+    await this.position.evaluate((readout) => {
+      const shown: string[] = [];
+      (window as unknown as { positions: string[] }).positions = shown;
+      const look = () => shown.push(readout.textContent ?? '');
+      new MutationObserver(look).observe(readout, { characterData: true, childList: true, subtree: true });
+    });
+  }
+
+  /** The positions that were shown since `watchPositions`. */
+  positions(): Promise<string[]> {
+    return this.page.evaluate(() => (window as unknown as { positions: string[] }).positions);
+  }
+
   async menu(item: string): Promise<void> {
     await this.button('Set menu').click();
     await this.page.getByRole('menuitem', { name: item }).click();

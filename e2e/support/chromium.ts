@@ -1,6 +1,6 @@
 /** How Debian's Chromium is started for tests, pictures and benchmarks: without a screen, without a word to the network. */
 export const chromium = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
     ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],

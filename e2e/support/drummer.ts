@@ -29,7 +29,7 @@ export async function drumDuring(page: Page, strokes: readonly Stroke[], act: ()
 
 /** How far the clocks of page and sound may move against each other while it is drummed, ms: strokes keep this far from the edge. */
 const CLOCKS_MS = 20;
-const ATTEMPTS = 6;
+const ATTEMPTS = 12;
 
 /**
  * Does something that strikes by the clock, and measures whether the machine let it: on a starved one the sound falls behind the

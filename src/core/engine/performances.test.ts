@@ -10,7 +10,7 @@ import { randomPerformance, type Performance } from './performances.testing';
  * leaves them alone. Where it is meant to, REFERENCE=1 writes them anew, and the commit says why.
  */
 const FILE = path.join(__dirname, 'performances.reference.json');
-const COUNT = 240;
+const COUNT = 200;
 const SR = 48000;
 
 /** JSON knows no NaN and no Infinity. */
@@ -63,7 +63,7 @@ function replay({ commands, frames }: Performance): Heard {
 
 test('random performances of everything: the same at any block size and from their log; every frame is written, none is beyond the ceiling', () => {
   // PERFORMANCES=10000 looks longer than every test run can.
-  const count = Number(process.env.PERFORMANCES ?? 150);
+  const count = Number(process.env.PERFORMANCES ?? 100);
   for (let seed = 1; seed <= count; seed++) {
     const make = () => randomPerformance(seed * 7919, 20000, 60);
     const heard = play(make());

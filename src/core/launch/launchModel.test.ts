@@ -9,11 +9,14 @@ import type { Instruction } from '../protocol/commands';
 
 const QUARTER = 960;
 
+// DEEDS=10000 looks longer than every test run can.
+const DEEDS = Number(process.env.DEEDS ?? 4000);
+
 /**
- * Ten thousand things that hands do, with tempo changes between them, and the plain model beside the engine: the same
+ * Thousands of things that hands do, with tempo changes between them, and the plain model beside the engine: the same
  * pattern on each track from the same line on, the same mutes and sections, Lift included.
  */
-test('a random performance of 10,000 commands is what the plain model says', () => {
+test('a long random performance is what the plain model says', () => {
   const rate = 8000; // a low rate, so that it takes seconds; the arithmetic is the same
   const tracks = 5;
   const next = random(20261125);
@@ -69,7 +72,7 @@ test('a random performance of 10,000 commands is what the plain model says', () 
   let done = 0;
   let frame = 0;
   let lifts = 0;
-  while (done < 10000) {
+  while (done < DEEDS) {
     frame += 1 + pick(900);
     rig.runTo(frame);
     // What has its sample behind it has passed: the next line is one that sounds later.
@@ -119,7 +122,7 @@ test('a random performance of 10,000 commands is what the plain model says', () 
       anchor = { frame, tick: 0 };
     }
   }
-  expect(lifts).toBeGreaterThan(100);
+  expect(lifts).toBeGreaterThan(DEEDS / 100);
 });
 
 function check(picture: ReturnType<typeof pictureAt>, rig: Rig, tracks: number): void {
