@@ -201,26 +201,37 @@ async function keepRow(browser: Browser, base: string) {
 
 const STRUCK = 60;
 
-/** Hits recorded into a pattern of 5,000: what each costs the page, its release and saving among it, more than one that is only played. */
+/**
+ * Hits recorded into a pattern of 5,000: what each costs the page, its release and saving among it, more than one that is only
+ * played. The profiler tells the scripts' time from that of drawing, which goes on all the while and differs more by itself;
+ * what a hit adds to drawing shows in the count of layouts.
+ */
 async function recordRow(browser: Browser, base: string) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await storeSet(page, base, filled(5000, 1));
   await page.goto(base);
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   const session = await page.context().newCDPSession(page);
-  await session.send('Performance.enable', { timeDomain: 'threadTicks' });
-  /** Work of the page's thread while pads are struck, ms to a stroke. */
+  await session.send('Performance.enable');
+  await session.send('Profiler.enable');
+  await session.send('Profiler.setSamplingInterval', { interval: 200 });
+  const layouts = async () => {
+    const { metrics } = await session.send('Performance.getMetrics');
+    return metrics.find(({ name }) => name === 'LayoutCount')!.value;
+  };
+  /** While pads are struck: work of the page's scripts and layouts of the page, to a stroke. */
   const striking = async () => {
-    const before = await worked();
+    const before = await layouts();
+    await session.send('Profiler.start');
     for (let i = 0; i < STRUCK; i++) {
       await page.keyboard.press('KeyA');
       await page.waitForTimeout(100);
     }
-    return ((await worked()) - before) / STRUCK;
-  };
-  const worked = async () => {
-    const { metrics } = await session.send('Performance.getMetrics');
-    return 1000 * metrics.find(({ name }) => name === 'TaskDuration')!.value;
+    const { profile } = await session.send('Profiler.stop');
+    const native = new Set(['(root)', '(program)', '(idle)']);
+    const scripts = new Set(profile.nodes.filter((n) => !native.has(n.callFrame.functionName)).map((n) => n.id));
+    const us = profile.samples!.reduce((sum, id, i) => sum + (scripts.has(id) ? profile.timeDeltas![i]! : 0), 0);
+    return { ms: us / 1000 / STRUCK, layouts: ((await layouts()) - before) / STRUCK };
   };
   await striking();
   const played = await striking();
@@ -228,11 +239,12 @@ async function recordRow(browser: Browser, base: string) {
   await striking();
   const recorded = await striking();
   await page.close();
+  const [ms, more] = [recorded.ms - played.ms, recorded.layouts - played.layouts];
   row(
-    'a hit recorded into a pattern of 5,000: work of the page (store, views, saving) beyond that for one that is only played',
-    `${(recorded - played).toFixed(1)} ms (${recorded.toFixed(1)} and ${played.toFixed(1)} with the display of that time; ${steal()})`,
+    'a hit recorded into a pattern of 5,000: scripts of the page (store, views, saving) beyond those for one that is only played',
+    `${ms.toFixed(1)} ms (${recorded.ms.toFixed(1)} and ${played.ms.toFixed(1)}), ${more.toFixed(1)} layouts more (${steal()})`,
     '<= 4 ms',
-    recorded - played <= 4,
+    ms <= 4,
   );
 }
 

@@ -6,7 +6,7 @@ import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { movesInstruction, nextRevision, patternInstruction, windowInstruction } from '@/core/protocol/fromDocument';
 import { hitRows } from '@/core/sequence/hitRows';
-import { isTreatedAlike, soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
+import { hitAt, isTreatedAlike, soundingHits, type SoundingHit } from '@/core/sequence/soundingHits';
 
 /** A change of more hits than this, or than a quarter of them, is told as a whole pattern. */
 const MOST_EDITS = 64;
@@ -41,9 +41,12 @@ export class SlotFollower {
 
   /** The engine has recorded a hit. */
   recorded({ id, pad, velocity, pitch, placed, length }: Recorded): void {
-    for (const [other, hit] of this.hits) {
-      if (hit.pad !== pad || hit.tick !== placed) continue;
-      this.hits.delete(other); // it gave way to the new one
+    // It takes the place of another: one that was told, or one that the engine has said since.
+    const told = hitAt(this.sounding, placed, pad);
+    for (const other of told ? [told.id, ...this.touched] : this.touched) {
+      const hit = this.hits.get(other);
+      if (hit?.pad !== pad || hit.tick !== placed) continue;
+      this.hits.delete(other);
       this.touched.add(other);
     }
     this.touched.add(id);
@@ -99,9 +102,14 @@ export class SlotFollower {
    */
   private edit(sounding: readonly SoundingHit[]): Instruction<'patternEdit'> | null {
     const { start, end, oldEnd } = difference(this.sounding, sounding);
-    const looked = sounding.filter(({ id }, i) => (i >= start && i < end) || this.touched.has(id));
-    const changed = looked.filter((hit) => !isSame(this.hits.get(hit.id), hit));
+    const looked = sounding.slice(start, end);
     const ids = new Set(looked.map(({ id }) => id));
+    const elsewhere = new Set([...this.touched].filter((id) => !ids.has(id)));
+    if (elsewhere.size > 0) {
+      for (const hit of sounding) if (elsewhere.has(hit.id)) looked.push(hit);
+      for (const { id } of looked) ids.add(id);
+    }
+    const changed = looked.filter((hit) => !isSame(this.hits.get(hit.id), hit));
     const before = new Set([...this.sounding.slice(start, oldEnd).map(({ id }) => id), ...this.touched]);
     const removed = [...before].filter((id) => this.hits.has(id) && !ids.has(id));
     if (changed.length + removed.length > Math.max(MOST_EDITS, sounding.length / 4)) return null;

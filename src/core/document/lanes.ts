@@ -15,7 +15,7 @@ export interface PadSound {
 const ofTones = new WeakMap<Tones, readonly PadSound[]>();
 
 /** What the lanes of a track are: its kit's sounds, or the notes of its layout. */
-export function lanesOf({ kit, tones }: Track): readonly PadSound[] {
+export function lanesOf({ kit, tones }: Pick<Track, 'kit' | 'tones'>): readonly PadSound[] {
   if (!tones) return KITS[kit].pads;
   let lanes = ofTones.get(tones);
   if (!lanes) {

@@ -44,3 +44,11 @@ test('a pass that was made from the one before it is the pass that would be made
     { numRuns: 300 },
   );
 });
+
+test('a hit that another pattern shares and places otherwise can be taken back', () => {
+  const [first, other, shared] = [0, 960, 1000].map((tick) => newHit({ pad: 0, tick, velocity: 0.8, isOnGrid: false }));
+  const pattern: Pattern = { name: 'Tape', length: BAR, hits: [first!, shared!] };
+  passOf(pattern);
+  passOf({ ...pattern, hits: [other!, shared!], feel: { grid: 480, strength: 1 } });
+  expect(passOf(withHits(pattern, [first!])).sounding.map(({ id }) => id)).toEqual([first!.id]);
+});

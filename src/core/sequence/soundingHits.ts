@@ -57,73 +57,92 @@ export function soundingHits(pattern: Pattern): SoundingHit[] {
   return passOf(pattern).sounding;
 }
 
+/** The last pattern whose tape began with a hit, and its pass. */
+const lastPasses = new WeakMap<Hit, { of: Pattern; pass: Pass }>();
+
 function makePass(pattern: Pattern): Pass {
-  const placed = placedTape(pattern);
-  const pass: Pass = { sounding: [], covered: [] };
-  placed.forEach((hit, i) => {
-    const next = placed[i + 1];
-    const isCovered = next !== undefined && next.tick === hit.tick && next.pad === hit.pad;
-    (isCovered ? pass.covered : pass.sounding).push(hit);
-  });
+  const first = pattern.hits[0];
+  if (!first) return { sounding: [], covered: [] };
+  const last = lastPasses.get(first);
+  const pass = (last && withOtherEnd(last.of, last.pass, pattern)) ?? passAnew(pattern);
+  lastPasses.set(first, { of: pattern, pass });
   return pass;
 }
 
-/** The hits of a pattern as they were placed, in order of time; of one pad on one tick in the order of the tape. */
-interface Tape {
-  of: Pattern;
-  placed: readonly SoundingHit[];
-}
-
-/** The last tape that began with a hit. */
-const lastTapes = new WeakMap<Hit, Tape>();
-
-function placedTape(pattern: Pattern): readonly SoundingHit[] {
-  const first = pattern.hits[0];
-  if (!first) return [];
-  const last = lastTapes.get(first);
-  const placed = (last && withOtherEnd(last, pattern)) ?? placedAll(pattern);
-  lastTapes.set(first, { of: pattern, placed });
-  return placed;
-}
-
-function placedAll(pattern: Pattern): SoundingHit[] {
+function passAnew(pattern: Pattern): Pass {
   const placed: SoundingHit[] = [];
   for (const hit of pattern.hits) {
     const sounding = placedHit(hit, pattern);
     if (sounding) placed.push(sounding);
   }
   // Sorting keeps the order of what is equal: of several hits of a pad on one tick the last recorded comes last.
-  return placed.sort(inTime);
+  placed.sort(inTime);
+  const pass: Pass = { sounding: [], covered: [] };
+  placed.forEach((hit, i) => {
+    const next = placed[i + 1];
+    (next && inTime(hit, next) === 0 ? pass.covered : pass.sounding).push(hit);
+  });
+  return pass;
 }
 
 /** So many hits at a tape's end are put in one by one; with more, sorting all is as fast. */
 const MOST_AT_END = 64;
 
-/** Recording changes only the tape's end: thousands of hits before it need not be sorted again. Null where more has changed. */
-function withOtherEnd({ of: old, placed }: Tape, pattern: Pattern): SoundingHit[] | null {
+/** Recording changes only the tape's end: thousands of hits before it need not be looked at again. Null where more has changed. */
+function withOtherEnd(old: Pattern, pass: Pass, pattern: Pattern): Pass | null {
   if (!isTreatedAlike(old, pattern)) return null;
   const { start, oldEnd, end } = difference(old.hits, pattern.hits);
   // What comes to the end of the tape comes after its equals.
   if (end < pattern.hits.length || oldEnd - start > MOST_AT_END || end - start > MOST_AT_END) return null;
-  const gone = new Set(old.hits.slice(start, oldEnd).map((hit) => placedHit(hit, old)));
-  const now = placed.filter((hit) => !gone.has(hit));
-  for (const hit of pattern.hits.slice(start, end)) {
-    const sounding = placedHit(hit, pattern);
-    if (sounding) now.splice(firstAfter(now, sounding), 0, sounding);
+  const now: Pass = { sounding: [...pass.sounding], covered: [...pass.covered] };
+  for (let i = oldEnd - 1; i >= start; i--) {
+    const gone = placedHit(old.hits[i]!, old);
+    // It may have been placed otherwise meanwhile, for another pattern that shares it.
+    if (gone && !takeOut(now, gone)) return null;
+  }
+  for (let i = start; i < end; i++) {
+    const come = placedHit(pattern.hits[i]!, pattern);
+    if (come) putIn(now, come);
   }
   return now;
 }
 
-/** Index of the first hit that comes after one in time. */
-function firstAfter(placed: readonly SoundingHit[], hit: SoundingHit): number {
+/** Takes out the hit that came last; what it covered sounds again. Returns whether it was there. */
+function takeOut({ sounding, covered }: Pass, hit: SoundingHit): boolean {
+  const at = firstAfter(sounding, hit) - 1;
+  if (sounding[at] !== hit) return false;
+  const beneath = firstAfter(covered, hit) - 1;
+  const isCovering = beneath >= 0 && inTime(covered[beneath]!, hit) === 0;
+  sounding.splice(at, 1, ...(isCovering ? covered.splice(beneath, 1) : []));
+  return true;
+}
+
+/** Puts in a hit that comes last; its equal is covered from now on. */
+function putIn({ sounding, covered }: Pass, hit: SoundingHit): void {
+  const at = firstAfter(sounding, hit);
+  const before = sounding[at - 1];
+  if (before && inTime(before, hit) === 0) {
+    covered.splice(firstAfter(covered, before), 0, before);
+    sounding[at - 1] = hit;
+  } else sounding.splice(at, 0, hit);
+}
+
+/** Index of the first of the hits that comes after one in time. */
+function firstAfter(hits: readonly SoundingHit[], hit: Place): number {
   let low = 0;
-  let high = placed.length;
+  let high = hits.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (inTime(placed[middle]!, hit) > 0) high = middle;
+    if (inTime(hits[middle]!, hit) > 0) high = middle;
     else low = middle + 1;
   }
   return low;
+}
+
+/** The hit of a pad that sounds on a tick, if there is one. */
+export function hitAt(sounding: readonly SoundingHit[], tick: number, pad: number): SoundingHit | undefined {
+  const hit = sounding[firstAfter(sounding, { tick, pad }) - 1];
+  return hit?.tick === tick && hit.pad === pad ? hit : undefined;
 }
 
 /** What decides how a pattern's hits are placed and weighed. */
@@ -146,7 +165,9 @@ function placedHit(hit: Hit, pattern: Pattern): SoundingHit | null {
   return sounding;
 }
 
-const inTime = (a: SoundingHit, b: SoundingHit) => a.tick - b.tick || a.pad - b.pad;
+type Place = Pick<SoundingHit, 'tick' | 'pad'>;
+
+const inTime = (a: Place, b: Place) => a.tick - b.tick || a.pad - b.pad;
 
 /** Where a hit was recorded to: what tells its bar, and what edits move it by, so that it keeps how early or late it was. */
 export function homeOf(hit: Hit): number {

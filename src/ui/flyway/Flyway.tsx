@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
+import { useStore } from 'react-redux';
 import { selectPattern, selectSet } from '@/store/selectors';
-import { useAppSelector } from '@/store/store';
+import { useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTokens } from '../theme/theme';
@@ -14,11 +15,13 @@ const HEIGHT = 84;
 export function Flyway() {
   const tokens = useTokens();
   const { performance } = useInstrument();
-  const set = useAppSelector(selectSet);
-  const { meter } = set;
-  const loop = useAppSelector((state) => selectPattern(state)?.length ?? 0);
+  // The rest of the set is read when a picture is drawn: what is recorded draws nothing of its own.
+  const store = useStore() as Store;
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const loop = useAppSelector((state) => selectPattern(state).length);
   const playing = useAppSelector((state) => state.session.playing);
-  // Going back to the top while stopped changes the picture too.
+  // A loop window, and going back to the top, change the picture while stopped too.
+  useAppSelector((state) => selectPattern(state).window);
   useAppSelector((state) => state.session.awayFromTop);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(0);
@@ -40,7 +43,7 @@ export function Flyway() {
       loop: going?.length ?? 0,
       loopStart: going ? going.launchTick + going.start : 0,
       windowDrop: performance.coming?.tick ?? null,
-      launches: playing ? coming(performance, set) : [],
+      launches: playing ? coming(performance, selectSet(store.getState())) : [],
       sounded: performance.sounded.filter((hit) => hit.track === performance.shown),
       heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
       tokens,

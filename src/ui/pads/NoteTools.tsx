@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { MOST_OCTAVES, noteName } from '@/core/document/tones';
-import { selectTrack } from '@/store/selectors';
+import { selectShown, selectTrack } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -9,7 +9,8 @@ import { octaveSet, tonesSet } from '@/store/tracksSlice';
 /** For a track that plays notes: higher and lower by octaves, and which notes lie on the pads. */
 export function NoteTools() {
   const dispatch = useAppDispatch();
-  const { id: track, tones } = useAppSelector(selectTrack);
+  const track = useAppSelector(selectShown);
+  const tones = useAppSelector((state) => selectTrack(state).tones);
   if (!tones) return null;
   const { octave, root, scale, chromatic } = tones;
   const shift = (by: number) => dispatch(octaveSet({ track, octave: octave + by }));

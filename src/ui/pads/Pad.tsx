@@ -1,9 +1,11 @@
 import { memo, useId } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import { useAppSelector } from '@/store/store';
 import { Description } from '../shared/Description';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { hitPath, selectHitPlaces } from './hitPlaces';
 
 /** How a pad's note lies to the scale: the root has a bar beneath its name, what is outside stands back. */
 export type PadMark = 'drum' | 'root' | 'scale' | 'outside';
@@ -14,13 +16,12 @@ interface Props {
   mark: PadMark;
   /** Computer key, as printed on most keyboards. */
   keyName: string;
-  /** Places of this pad's hits in the loop, as shares of its length joined by commas: a string, so that equal ones do not redraw. */
-  hits: string;
 }
 
 /** One pad: its number, its sound, its own hits of the pattern in a row. The grid lights it and hears its strikes. */
-export const Pad = memo(function Pad({ pad, name, mark, keyName, hits }: Props) {
+export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
   const t = useTokens();
+  const places = useAppSelector((state) => selectHitPlaces(state)[pad]!);
   const id = useId();
   const words = MARK_WORDS[mark];
   return (
@@ -45,7 +46,7 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName, hits }: Props) 
       </View>
       <View style={styles.foot}>
         <svg width="100%" height="5" viewBox="0 0 1 1" preserveAspectRatio="none" aria-hidden>
-          <path d={hitPath(hits)} fill={t.moss} />
+          <path d={hitPath(places)} fill={t.moss} />
         </svg>
         <Text numberOfLines={1} style={[styles.name, { color: t.wing }]}>
           {name}
@@ -61,14 +62,6 @@ const MARK_WORDS: Record<PadMark, string | undefined> = {
   scale: 'in the scale',
   outside: 'not in the scale',
 };
-
-function hitPath(hits: string): string {
-  return hits
-    .split(',')
-    .filter((share) => share !== '')
-    .map((share) => `M${share} 0h0.016v1h-0.016z`)
-    .join('');
-}
 
 const styles = StyleSheet.create({
   pad: {

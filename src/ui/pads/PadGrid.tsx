@@ -1,8 +1,8 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useRef } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { lanesOf, type PadSound } from '@/core/document/lanes';
-import { isInScale, isRoot, noteName } from '@/core/document/tones';
-import { selectPattern, selectSounding, selectTrack } from '@/store/selectors';
+import { isInScale, isRoot, noteName, type Tones } from '@/core/document/tones';
+import { selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/instrument/performance';
 import type { InputDevice } from '@/store/settingsSlice';
@@ -10,8 +10,6 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { Pad, type PadMark } from './Pad';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
-import { PADS } from '@/core/document/limits';
-import type { Track } from '@/core/document/track';
 
 const COLUMNS = 4;
 /** Pad numbers count from the bottom row; the screen is drawn from the top row. */
@@ -35,10 +33,10 @@ interface Touch {
 /** Sixteen pads that answer on press, with any number of fingers, and light when they sound. */
 export function PadGrid() {
   const instrument = useInstrument();
-  const track = useAppSelector(selectTrack);
+  const kit = useAppSelector((state) => selectTrack(state).kit);
+  const tones = useAppSelector((state) => selectTrack(state).tones);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
   const keys = useAppSelector((state) => state.settings.padKeys);
-  const hits = useHitRows();
   const grid = useRef<HTMLElement | null>(null);
   const fixedNow = useRef(fixed);
   useEffect(() => {
@@ -139,7 +137,7 @@ export function PadGrid() {
     };
   }, [instrument]);
 
-  const pads = lanesOf(track);
+  const pads = lanesOf({ kit, tones });
   return (
     <View
       role="group"
@@ -153,10 +151,9 @@ export function PadGrid() {
             <Pad
               key={pad}
               pad={pad}
-              name={handName(track, pads[pad]!)}
-              mark={markOf(track, pads[pad]!.note)}
+              name={handName(tones, pads[pad]!)}
+              mark={markOf(tones, pads[pad]!.note)}
               keyName={keyName(keys[pad]!)}
-              hits={hits[pad]!}
             />
           ))}
         </View>
@@ -166,24 +163,13 @@ export function PadGrid() {
 }
 
 /** What a hand plays on a pad: a note with its octave, or the drum. */
-function handName({ tones }: Track, { name, note }: PadSound): string {
+function handName(tones: Tones | undefined, { name, note }: PadSound): string {
   return tones?.octave ? noteName(note + 12 * tones.octave) : name;
 }
 
-function markOf({ tones }: Track, note: number): PadMark {
+function markOf(tones: Tones | undefined, note: number): PadMark {
   if (!tones) return 'drum';
   return isRoot(tones, note) ? 'root' : isInScale(tones, note) ? 'scale' : 'outside';
-}
-
-/** The hits of each pad in the current pattern, as shares of the loop. */
-function useHitRows(): string[] {
-  const sounding = useAppSelector(selectSounding);
-  const length = useAppSelector((state) => selectPattern(state)?.length ?? 1);
-  return useMemo(() => {
-    const rows: string[][] = Array.from({ length: PADS }, () => []);
-    for (const hit of sounding) rows[hit.pad]!.push((hit.tick / length).toFixed(4));
-    return rows.map((row) => row.join(','));
-  }, [sounding, length]);
 }
 
 function padElement(target: EventTarget | null): HTMLElement | null {

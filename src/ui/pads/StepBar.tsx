@@ -4,7 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { stepSize } from '@/instrument/instrument';
-import { selectPattern, selectSet } from '@/store/selectors';
+import { selectSet } from '@/store/selectors';
 import { stepMoved } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -19,8 +19,8 @@ export function StepBar() {
   const store = useStore() as Store;
   const cursor = useAppSelector((state) => state.session.step?.cursor);
   const playing = useAppSelector((state) => state.session.playing);
-  const { meter, inputQuantize } = useAppSelector(selectSet);
-  const pattern = useAppSelector(selectPattern);
+  const meter = useAppSelector((state) => selectSet(state).meter);
+  const grid = useAppSelector((state) => selectSet(state).inputQuantize.grid);
   const active = cursor !== undefined;
   useEffect(() => {
     if (!active) return undefined;
@@ -45,7 +45,7 @@ export function StepBar() {
       <ControlButton label="Step back" icon="arrow-left" disabled={playing} onPress={() => move(-1)} />
       <View style={[styles.place, { backgroundColor: tokens.slate }]}>
         <Text style={[styles.caption, { color: tokens.cap }]}>
-          {playing ? 'Stop to enter steps' : pattern ? `Next step, every ${inputQuantize.grid}` : 'No pattern'}
+          {playing ? 'Stop to enter steps' : `Next step, every ${grid}`}
         </Text>
         <Text role="status" aria-label="Step" style={[styles.number, { color: tokens.wing }]}>
           {place}

@@ -4,7 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/storage/exportFiles';
-import { selectPattern, selectSet, selectStage, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -49,8 +49,8 @@ export function SetMenu() {
 export function PatternKey() {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
-  const track = useAppSelector(selectTrack);
-  const stopped = useAppSelector((state) => trackStage(selectStage(state), track.id).stopped);
+  const track = useAppSelector((state) => selectTrack(state).name);
+  const stopped = useAppSelector((state) => trackStage(selectStage(state), selectShown(state)).stopped);
   const name = useAppSelector((state) => selectPattern(state).name);
   const open = useAppSelector((state) => state.session.sheet === 'slots');
   // Shows why the track is silent.
@@ -58,13 +58,13 @@ export function PatternKey() {
   return (
     <ControlButton
       label="Patterns"
-      description={`${track.name}, ${words}`}
+      description={`${track}, ${words}`}
       expanded={open}
       onPress={() => dispatch(sheetToggled('slots'))}
       style={[styles.anchor, styles.shrink]}
     >
       <Text numberOfLines={1} style={[styles.pattern, { color: tokens.cap }]}>
-        {track.name} · {words}
+        {track} · {words}
       </Text>
     </ControlButton>
   );
