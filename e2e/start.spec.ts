@@ -1,4 +1,6 @@
-import { spawn } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { connect } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import { gzipSync } from 'node:zlib';
 import { expect, test } from './support/app';
 
@@ -28,9 +30,16 @@ test('the scripts of the first load stay within 700 KB gzipped, and nothing come
   expect(foreign).toEqual([]);
 });
 
-test('an address that is a place opens it, a file that is not there is not found', async ({ page, request }) => {
-  await page.goto('/pads');
-  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+test('an address that is a place opens it, another one the pads; a file that is not there is not found', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/launch');
+  await expect(page.getByRole('button', { name: 'Stop all', exact: true })).toBeVisible();
+  for (const place of ['/no/place', '/_sitemap']) {
+    await page.goto(place);
+    await expect(page.getByRole('group', { name: 'Pads', exact: true })).toBeVisible();
+  }
   expect((await request.get('/workers/none.js')).status()).toBe(404);
 });
 
@@ -41,4 +50,48 @@ test('a port that is taken gets a clear message', async () => {
   const code = await new Promise((done) => server.on('exit', done));
   expect(code).toBe(1);
   expect(said).toContain('Port 4199 is taken');
+});
+
+/** Starts `npm start` with this environment, and resolves when it has said where it is. */
+async function started(env: Record<string, string>): Promise<{ npm: ChildProcess; said: string }> {
+  const npm = spawn('npm', ['start'], { env: { ...process.env, ...env } });
+  let said = '';
+  await new Promise<void>((done, fail) => {
+    npm.stdout.on('data', (data: Buffer) => {
+      said += data.toString();
+      if (said.includes('Chaffinch is at')) done();
+    });
+    npm.on('exit', (code) => fail(new Error(`npm start ended with ${code}: ${said}`)));
+  });
+  return { npm, said };
+}
+
+const answers = (port: number, host: string) =>
+  new Promise<boolean>((done) => {
+    const socket = connect(port, host);
+    socket.on('connect', () => done(true)).on('error', () => done(false));
+    socket.on('connect', () => socket.destroy());
+  });
+
+for (const signal of ['SIGTERM', 'SIGINT'] as const) {
+  test(`npm start serves this machine alone, and ${signal} stops it and frees its port`, async () => {
+    const port = signal === 'SIGTERM' ? 4197 : 4196;
+    const { npm, said } = await started({ PORT: String(port) });
+    expect(said).toContain(`Chaffinch is at http://localhost:${port}`);
+    expect(await answers(port, 'localhost')).toBe(true);
+    const own = Object.values(networkInterfaces()).flatMap((list) => list ?? []);
+    for (const { address } of own.filter(({ internal, family }) => !internal && family === 'IPv4')) {
+      expect(await answers(port, address)).toBe(false);
+    }
+    npm.kill(signal);
+    await expect.poll(() => answers(port, 'localhost')).toBe(false);
+  });
+}
+
+test('HOST lets other devices in, and says where they find it and what they need', async () => {
+  const { npm, said } = await started({ PORT: '4195', HOST: '0.0.0.0' });
+  expect(await answers(4195, '127.0.0.1')).toBe(true);
+  expect(said).toContain('for other devices');
+  npm.kill('SIGTERM');
+  await expect.poll(() => answers(4195, '127.0.0.1')).toBe(false);
 });

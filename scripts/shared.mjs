@@ -8,6 +8,8 @@ import { fileURLToPath } from 'node:url';
 export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 export const inRoot = (...parts) => path.join(root, ...parts);
 
+const STOPPING = ['SIGTERM', 'SIGINT', 'SIGHUP'];
+
 /** Runs a command in the project with its output shown as it comes. Resolves to whether it succeeded. */
 export function run(command, args, env = {}) {
   return ended(command, spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }));
@@ -23,7 +25,14 @@ export async function runBeside(command, args) {
   return fine;
 }
 
+/** Resolves to whether a child process succeeded. It ends with this process, if somebody stops that. */
 function ended(command, child) {
+  const stop = (signal) => {
+    child.kill(signal);
+    process.exit(1);
+  };
+  for (const signal of STOPPING) process.once(signal, stop);
+  child.on('exit', () => STOPPING.forEach((signal) => process.off(signal, stop)));
   return new Promise((done) => {
     child.on('error', (error) => {
       console.error(`${command}: ${error.message}`);
@@ -78,6 +87,7 @@ export async function build() {
   const wanted = digest([...sources, ...config]);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   const { bundleWorkers, bundleServer } = await import('./bundle.mjs');
+  const { compress } = await import('./compress.mjs');
   console.log('Building the app: a minute or two the first time ...');
   await bundleWorkers();
   await bundleServer();
@@ -86,5 +96,6 @@ export async function build() {
     EXPO_OFFLINE: '1',
     CI: '1',
   });
+  await compress(inRoot('build', 'app'));
   writeFileSync(stamp, wanted);
 }

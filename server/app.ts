@@ -1,17 +1,49 @@
-import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
-import path from 'node:path';
+import sirv from 'sirv';
 
-const YEAR_MS = 365 * 24 * 3600 * 1000;
+const YEAR_S = 365 * 24 * 3600;
+
+/** Names below these have a content hash: what lies there never changes. */
+const HASHED = /^\/(_expo|assets)\//;
+
+/** What the browser may do on this page: sound, controllers and, to sample, the microphone; nothing else. */
+const PERMISSIONS = [
+  ...['autoplay', 'fullscreen', 'microphone', 'midi', 'screen-wake-lock'].map((feature) => `${feature}=(self)`),
+  ...['bluetooth', 'camera', 'display-capture', 'geolocation', 'hid', 'payment', 'serial', 'usb'].map((f) => `${f}=()`),
+].join(', ');
 
 /**
  * The server of the built app: static files and nothing else. Every unknown path gets the page, whose router knows the places.
- * @param directory the exported app
+ * Files that were compressed when the app was built (`page.js.br`, `page.js.gz`) are sent so to who takes it.
+ * @param directory the exported app; what lies there is looked up once
  */
 export function createApp(directory: string): Express {
   const app = express();
+  app.use(policies());
+  app.get('/health', (_request, response) => void response.set('Cache-Control', 'no-store').type('text').send('ok'));
+  app.use(onlyReadable);
   app.use(
+    sirv(directory, {
+      brotli: true,
+      gzip: true,
+      etag: true,
+      single: true,
+      setHeaders: (response, pathname) =>
+        // What has no hash in its name is asked for every time, and answered with its tag alone while it is the same.
+        response.setHeader(
+          'Cache-Control',
+          HASHED.test(pathname) ? `public, max-age=${YEAR_S}, immutable` : 'no-cache',
+        ),
+    }),
+  );
+  app.use((_request, response) => void response.status(404).type('text').send('Not found'));
+  app.use(failed);
+  return app;
+}
+
+function policies(): RequestHandler[] {
+  return [
     helmet({
       contentSecurityPolicy: {
         useDefaults: false,
@@ -24,19 +56,30 @@ export function createApp(directory: string): Express {
           workerSrc: ["'self'"],
           objectSrc: ["'none'"],
           frameAncestors: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
         },
       },
     }),
-  );
-  app.use(compression());
-  // Names with a content hash never change; the others are asked for every time.
-  app.use('/_expo', express.static(path.join(directory, '_expo'), { immutable: true, maxAge: YEAR_MS }));
-  app.use('/assets', express.static(path.join(directory, 'assets'), { immutable: true, maxAge: YEAR_MS }));
-  app.use(express.static(directory, { maxAge: 0 }));
-  app.get(/\.\w+$/, (_request, response) => void response.status(404).type('text').send('Not found'));
-  app.get('/{*place}', (_request, response) =>
-    // With a root: without one a directory whose name begins with a dot anywhere above would be taken for a hidden file.
-    response.sendFile('index.html', { root: directory, dotfiles: 'allow' }),
-  );
-  return app;
+    (_request, response, next) => {
+      response.setHeader('Permissions-Policy', PERMISSIONS);
+      next();
+    },
+  ];
 }
+
+/** An address with a per-cent sign that begins no character is a bad request, and no place. */
+const onlyReadable: RequestHandler = (request, response, next) => {
+  try {
+    decodeURIComponent(request.path);
+    next();
+  } catch {
+    response.status(400).type('text').send('Bad request');
+  }
+};
+
+/** Says nothing of the server's inside: no stack, no path. It is written where the server was started. */
+const failed: ErrorRequestHandler = (error, _request, response, _next) => {
+  console.error(error);
+  response.status(500).type('text').send('The server failed');
+};
