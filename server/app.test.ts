@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { get as request, type IncomingHttpHeaders } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -19,7 +19,7 @@ interface Answer {
 type Get = (place: string, headers?: Record<string, string>) => Promise<Answer>;
 
 /** A built app below a directory of some name, served; its answers by path, which is sent as it is written. */
-async function served(name: string, ask: (get: Get) => Promise<void>): Promise<void> {
+async function served(name: string, ask: (get: Get, directory: string) => Promise<void>): Promise<void> {
   const directory = path.join(mkdtempSync(path.join(tmpdir(), 'chaffinch-')), name, 'app');
   mkdirSync(path.join(directory, '_expo'), { recursive: true });
   writeFileSync(path.join(directory, 'index.html'), PAGE);
@@ -40,7 +40,7 @@ async function served(name: string, ask: (get: Get) => Promise<void>): Promise<v
       }).on('error', fail);
     });
   try {
-    await ask(get);
+    await ask(get, directory);
   } finally {
     server.close();
   }
@@ -59,7 +59,7 @@ test('files with a hash are kept for good, others are asked for and told when th
   await served('plain', async (get) => {
     expect((await get('/_expo/page.abc.js')).headers['cache-control']).toMatch(/max-age=31536000, immutable/);
     const { headers } = await get('/');
-    expect(headers['cache-control']).toBe('no-cache');
+    expect(headers['cache-control']).toBe('public, max-age=0');
     expect((await get('/', { 'If-None-Match': headers.etag! })).status).toBe(304);
   });
 });
@@ -81,11 +81,25 @@ test('nothing beside the app is sent, however it is asked for', async () => {
   });
 });
 
+test('built anew while it serves, it goes on: what is gone is not found', async () => {
+  await served('plain', async (get, directory) => {
+    rmSync(path.join(directory, '_expo'), { recursive: true });
+    for (const accepted of ['br', 'identity']) {
+      expect((await get('/_expo/page.abc.js', { 'Accept-Encoding': accepted })).status).toBe(404);
+    }
+    writeFileSync(path.join(directory, 'index.html'), 'anew');
+    expect((await get('/pads')).body.toString()).toBe('anew');
+  });
+});
+
 test('what was compressed at build time is sent as it lies there, to who takes it', async () => {
   await served('plain', async (get) => {
     const sent = async (accepted: string) => {
       const { headers, body } = await get('/_expo/page.abc.js', { 'Accept-Encoding': accepted });
-      expect([headers['content-type'], headers.vary]).toEqual(['text/javascript', 'Accept-Encoding']);
+      expect([headers['content-type'], headers.vary]).toEqual([
+        expect.stringContaining('text/javascript'),
+        'Accept-Encoding',
+      ]);
       return [headers['content-encoding'], body];
     };
     expect(await sent('gzip, deflate, br')).toEqual(['br', brotliCompressSync(SCRIPT)]);
