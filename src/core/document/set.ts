@@ -83,7 +83,8 @@ function highestId(pattern: Pattern | null): number {
   if (!pattern) return 0;
   let found = highest.get(pattern.hits);
   if (found === undefined) {
-    found = pattern.hits.reduce((most, hit) => Math.max(most, hit.id), 0);
+    found = 0;
+    for (const { id } of pattern.hits) if (id > found) found = id;
     highest.set(pattern.hits, found);
   }
   return found;

@@ -1,0 +1,52 @@
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import { demoSet } from '@/core/document/demo';
+import { renderLoop } from '@/core/engine/offline';
+import { allocation, quantumCost, type RenderRun } from '../engineLoad';
+import { five, median, row, steal } from '../table';
+
+/** What offline rendering must reach, as a multiple of the calibration loop: 0.95 of the least of five processes on a quiet machine. */
+const RENDER_BARS: Record<number, number> = { 16: 505, 64: 135 };
+
+/**
+ * Renders with so many voices in a process of its own, after a warm-up: V8 may leave the checks of typed arrays in a loop of one
+ * process and not of the next, a difference of two.
+ */
+function freshProcess(voices: number): RenderRun {
+  const self = fileURLToPath(import.meta.url);
+  return JSON.parse(
+    execFileSync(process.execPath, [...process.execArgv, self, `--render=${voices}`]).toString(),
+  ) as RenderRun;
+}
+
+export function engineRows() {
+  steal();
+  for (const voices of [16, 64]) {
+    const runs = Array.from({ length: 5 }, () => freshProcess(voices));
+    const ratios = runs.map(({ speed, calibration }) => speed / calibration).sort((a, b) => a - b);
+    const bar = RENDER_BARS[voices]!;
+    row(
+      `offline render, 16 pads x 4 tracks, ${runs[0]!.rang.toFixed(0)} voices: times real time to a million steps of plain arithmetic a ms, five fresh processes`,
+      `median ${ratios[2]!.toFixed(1)}, ${ratios[0]!.toFixed(1)} to ${ratios[4]!.toFixed(1)}; ${median(runs.map((r) => r.speed)).toFixed(1)} x real time (${steal()})`,
+      `>= ${bar}`,
+      ratios[2]! >= bar,
+    );
+  }
+  const set = demoSet().set;
+  const seconds = (8 * 60) / 112;
+  const wav = five(() => {
+    const start = performance.now();
+    renderLoop(set.tracks[0]!, set.tracks[0]!.patterns[0]!, 112, 48000);
+    return seconds / ((performance.now() - start) / 1000);
+  });
+  row('export of the demo loop, lead-in rendered too', `${wav.toFixed(1)} x real time (${steal()})`);
+  const { p50, p99 } = quantumCost();
+  row(
+    'cost of a dense song, share of the quantum',
+    `p50 ${p50.toFixed(1)} %, p99 ${p99.toFixed(1)} % (${steal()})`,
+    'p50 <= 20 %, p99 <= 40 %',
+    p50 <= 20 && p99 <= 40,
+  );
+  const bytes = allocation();
+  row('garbage made in process() with everything on', `${bytes.toFixed(0)} bytes a quantum`, '< 100', bytes < 100);
+}
