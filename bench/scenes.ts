@@ -42,29 +42,43 @@ const play: Instruction[] = [
   { type: 'play', startTick: 0, countInTicks: 0 },
 ];
 
-/** What is told the engine: at once, and again and again. */
+/** What is told the engine: before, at once, and again and again. */
+interface Scene {
+  /** What a player has set some time before. */
+  before: () => Instruction[];
+  first: () => Instruction[];
+  again: () => Instruction[];
+}
+
+const nothing = () => [];
+const pads = (instruction: (track: number, pad: number) => Instruction) =>
+  Array.from({ length: TRACKS * 16 }, (_, i) => instruction(i >> 4, i & 15));
+
 const SCENES = {
   /** Silence: what is late here is the machine's doing. */
-  silence: { first: () => [], again: () => [] },
+  silence: { before: nothing, first: nothing, again: nothing },
   /** A pattern of 20,000 hits comes in while it plays. */
-  arrival: { first: () => [bigPattern(), ...play], again: () => [bigPattern()] },
+  arrival: { before: nothing, first: () => [bigPattern(), ...play], again: () => [bigPattern()] },
   /** Sixteen pads of each of four tracks repeat sixteenths, and all is recorded into the patterns of the set that is open. */
   repeating: {
-    first: () => {
-      const out: Instruction[] = [{ type: 'inputQuantize', grid: 240, on: false }];
-      for (let track = 0; track < TRACKS; track++) {
-        for (let pad = 0; pad < 16; pad++) out.push({ type: 'repeatRate', track, pad, ticks: 240 });
-      }
-      out.push({ type: 'noteRepeat', on: true, latch: true }, { type: 'record', on: true, session: 1 }, ...play);
-      for (let i = 0; i < TRACKS * 16; i++) {
-        out.push({ type: 'padDown', track: i >> 4, pad: i & 15, velocity: 0.5, heard: NaN, id: 100_001 + 2 * i });
-      }
-      return out;
-    },
-    again: () => [],
+    before: () => [
+      { type: 'inputQuantize', grid: 240, on: false },
+      ...pads((track, pad) => ({ type: 'repeatRate', track, pad, ticks: 240 })),
+      { type: 'noteRepeat', on: true, latch: true },
+    ],
+    first: () => [
+      { type: 'record', on: true, session: 1 },
+      ...play,
+      ...pads((track, pad) => {
+        const id = 100_001 + 2 * (track * 16 + pad);
+        return { type: 'padDown', track, pad, velocity: 0.5, heard: NaN, id };
+      }),
+    ],
+    again: nothing,
   },
-} satisfies Record<string, { first: () => Instruction[]; again: () => Instruction[] }>;
+} satisfies Record<string, Scene>;
 
+const BEFORE_MS = 100;
 const AGAIN_MS = 580;
 let port: MessagePort | null = null;
 
@@ -83,6 +97,8 @@ globalThis.playScene = async (scene, ms) => {
       { instructions },
       instructions.flatMap(arraysOf).map(({ buffer }) => buffer as ArrayBuffer),
     );
+  tell(SCENES[scene].before());
+  await new Promise((done) => setTimeout(done, BEFORE_MS));
   tell(SCENES[scene].first());
   const end = performance.now() + ms;
   while (performance.now() < end) {
