@@ -1,7 +1,11 @@
+import { MAX_HITS } from '../document/limits';
 import { HIT_WIDTH, HIT } from './hitRows';
 
 /** Rows that the first hit which is added to a table makes room for. */
 const FIRST_ROOM = 64;
+
+/** Rows in their own order, to copy from: a loop that runs once for each pattern stays slow, as V8 has no time to compile it. */
+const IN_ORDER = Uint32Array.from({ length: MAX_HITS }, (_, row) => row);
 
 /**
  * The hits of a pattern in order of placed tick, as the audio thread plays them. The rows that came in a message are kept as
@@ -21,7 +25,7 @@ export class HitTable {
   /** The gap in `order`: as many places as there is room for more hits, before the hit of this index. */
   private gap = 0;
 
-  /** Takes rows over as the whole of its hits: HIT_WIDTH numbers each, in order of placed tick. The table owns them now. */
+  /** Takes at most MAX_HITS rows over as all of its hits: HIT_WIDTH numbers each, in order of placed tick. The table owns them now. */
   adopt(rows: Float64Array): void {
     this.base = rows;
     this.baseRows = this.count = rows.length / HIT_WIDTH;
@@ -161,7 +165,7 @@ export class HitTable {
     if (order) {
       this.moveGap(this.count, order);
       grown.set(order.subarray(0, this.count));
-    } else for (let i = 0; i < this.count; i++) grown[i] = i;
+    } else grown.set(IN_ORDER.subarray(0, this.count));
     this.order = grown;
     this.gap = this.count;
     return grown;
