@@ -1,25 +1,8 @@
-import { tracksOf } from '@/core/document/set';
-import { demoSet, emptySet } from './support/sets';
-import { lanesOf } from '@/core/document/lanes';
+import { demoSet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
-import { band, dropOn, openLaunch, says } from './support/launch';
-import { typeInto } from './support/steps';
-import type { EngineEvent } from '@/core/protocol/events';
-
-const BEAT = 960;
-const BAR = 3840;
-const SILENT = -1;
-const loops = (events: readonly EngineEvent[]) => of(events, 'loop');
-/** BPM at which even a slow machine touches what waits before it drops. */
-const SLOW = 40;
-
-/** The changes of what plays since the song began, as [track, slot, bar]. */
-const changes = (events: readonly EngineEvent[]) => {
-  const start = events.find((e) => e.kind === 'anchor' && e.playing)!.frame;
-  return loops(events).filter((e) => e.frame > start).map((e) => [e.track, e.slot, e.tick / BAR]); // prettier-ignore
-};
+import { band, BAR, BEAT, changes, dropOn, loops, openLaunch, says, SILENT, SLOW } from './support/launch';
 
 test('twelve patterns of seven lengths, touched one after the other, all change on the sample of one bar line', async ({
   app,
@@ -190,86 +173,6 @@ test('Lift: taken out and in while it is held, by hand and by key, everything re
   await says(app, 'T1 a', 'playing');
 });
 
-test('sections: stored as it plays, launched as one, edited, put in order, followed by another; all of it is kept', async ({
-  app,
-  page,
-}) => {
-  await openLaunch(app, band([[BAR, BAR], [BAR, BAR]], SLOW)); // prettier-ignore
-  await app.button('Store section').click();
-  await app.button('T1 b').click();
-  await app.button('T2 a').click();
-  await says(app, 'T1 b', 'playing');
-  await app.button('Store section').click();
-  await app.button('Edit sections').click();
-  const sheet = page.getByRole('dialog', { name: 'Sections' });
-  await sheet.getByRole('button', { name: 'Edit section Section 2' }).click();
-  await page.getByRole('textbox', { name: 'Section name' }).fill('Last Lap');
-  await page.getByRole('textbox', { name: 'Section name' }).press('Enter');
-  await app.button('Colour Teal').click();
-  await typeInto(app, 'Rounds', '1');
-  await app.button('Then').click();
-  await page.getByRole('menuitem', { name: 'All stop' }).click();
-  await app.button('Section earlier').click();
-  let saved = await app.savedSet((s) => s.sections[0]?.name === 'Last Lap' && s.sections[0].then === 'stop');
-  expect(saved.sections[0]).toMatchObject({ colour: 5, rounds: 1 });
-  expect(saved.sections[0]!.parts).toEqual([{ track: 0, plays: 1 }, { track: 1, plays: null }]); // prettier-ignore
-  await sheet.getByRole('button', { name: 'Edit section Section 1' }).click();
-  await app.button('T2 plays').click();
-  await page.getByRole('menuitem', { name: '2 b' }).click();
-  await app.savedSet((s) => s.sections[1]!.parts.some((p) => p.track === 1 && p.plays === 1));
-  await app.button('Close sections').click();
-
-  await app.play.click();
-  await app.button('Section Section 1').click();
-  await says(app, 'Section Section 1', /^queued in [1-4] beats?$/);
-  await says(app, 'T2 b', /^queued/);
-  await says(app, 'Section Section 1', 'playing');
-  await app.button('Section Last Lap').click();
-  await app.button('Section Last Lap').click(); // taken back
-  await says(app, 'Section Last Lap', 'not playing');
-  await app.button('Section Last Lap').click();
-  await says(app, 'Section Last Lap', 'playing');
-  // One round of one bar, then all stop by themselves.
-  await says(app, 'T1 b', /^stopping/);
-  await says(app, 'T1 b', 'not playing');
-  await says(app, 'Section Last Lap', 'not playing');
-  await listen(page, 0.3);
-  const done = changes((await heard(page)).events);
-  const [first, last] = [done.find(([track]) => track === 1)!, done.at(-1)!];
-  expect(first.slice(0, 2)).toEqual([1, 1]);
-  expect(last.slice(0, 2)).toEqual([0, SILENT]);
-  expect(Number(last[2]) % 1).toBe(0);
-  await app.stop.click();
-  await page.reload();
-  await expect(app.button('Section Last Lap')).toBeVisible();
-  saved = await app.savedNow();
-  expect(Object.values(saved.stage.tracks).every((track) => track.stopped)).toBe(true);
-});
-
-test('a chain goes through its patterns, each as often as it says', async ({ app, page }) => {
-  await openLaunch(app, band([[BEAT, 2 * BEAT, 3 * BEAT]]));
-  await app.button('Track settings T1').click();
-  for (let i = 0; i < 3; i++) await app.button('Add link').click();
-  await typeInto(app, 'Times of link 1', '2');
-  await app.button('Link 3').click();
-  await page.getByRole('menuitem', { name: '2 b' }).click();
-  await app.savedSet((s) => s.tracks[0]!.chain?.links.map((l) => l.slot).join() === '0,1,1');
-  await app.button('Close track t1').click();
-  await dropOn(app, 'Beat');
-  await app.play.click();
-  await app.button('T1 chain').click();
-  await says(app, 'T1 chain', /^playing, link 1/);
-  await says(app, 'T1 chain', /^playing, link 3/);
-  await says(app, 'T1 chain', /^playing, link 1/);
-  await app.button('T1 chain').click();
-  await says(app, 'T1 chain', 'not playing');
-  const { events } = await heard(page);
-  const met = changes(events).map(([, slot, bar]) => [slot, Number(bar) * 4]);
-  const from = Number(met[0]![1]);
-  // Two beats of the first, twice two of the second, and round again.
-  expect(met.slice(0, 4)).toEqual([[0, from], [1, from + 2], [1, from + 4], [0, from + 6]]); // prettier-ignore
-});
-
 test('stop all waits for Drop on and comes at once when asked again; mutes and solos wait too; a fade ends in silence', async ({
   app,
   page,
@@ -333,57 +236,6 @@ test('a pattern that is recorded into is the one that plays: struck after its ch
   await app.savedSet((s) => s.tracks[0]!.patterns[2]?.hits.length === 0);
 });
 
-test('tracks are added, named, coloured, doubled, put in order and removed, and undo brings all back', async ({
-  app,
-  page,
-}) => {
-  await openLaunch(app, demoSet());
-  const order = async () => tracksOf(await app.savedNow()).map((track) => track.name);
-  await app.button('Add track').click();
-  await page.getByRole('textbox', { name: 'Track name' }).fill('Canal');
-  await page.getByRole('textbox', { name: 'Track name' }).press('Enter');
-  await app.button('Plays Keys').click();
-  await app.savedSet((s) => s.tracks[4]?.name === 'Canal' && s.tracks[4].tones?.voice === 'keys');
-  await app.button('Track up').click();
-  await app.button('Colour Rose').click();
-  await app.button('Duplicate track').click();
-  const saved = await app.savedSet((s) => s.order.length === 6 && s.stage.shown === s.order[4]);
-  expect(tracksOf(saved).map((track) => track.name)).toEqual(['Wheels', 'Rails', 'Kerb', 'Canal', 'Canal 2', 'Lamps']);
-  expect(new Set(saved.order).size).toBe(6);
-  expect(saved.tracks[saved.order[4]!]!.colour).toBe(6);
-  await app.button('Remove track').click();
-  await app.savedSet((s) => s.order.length === 5);
-  for (let i = 0; i < 7; i++) await app.undo.click();
-  await expect.poll(order).toEqual(['Wheels', 'Rails', 'Kerb', 'Lamps']);
-});
-
-test('a track of notes: its scale on the pads, octaves for hands alone; what was recorded keeps its notes', async ({
-  app,
-  page,
-}) => {
-  const set = demoSet();
-  await app.openSet({ ...set, stage: { ...set.stage, shown: 2 } });
-  const kerb = set.tracks[2];
-  for (const [i, { name }] of lanesOf(kerb!).entries()) await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
-  await says(app, 'Pad 8 A2', 'root of the scale');
-  await app.button('All twelve notes').click();
-  await says(app, 'Pad 2 A♯1', 'not in the scale');
-  await says(app, 'Pad 3 B1', 'in the scale');
-  await app.button('Octave up').click();
-  await expect(app.button('Pad 3 B2')).toBeVisible();
-  const before = set.tracks[2]!.patterns[0]!.hits.map((hit) => lanesOf(kerb!)[hit.pad]!.note + (hit.pitch ?? 0));
-  const saved = await app.savedSet((s) => s.tracks[2]!.tones?.octave === 1);
-  const after = saved.tracks[2]!.patterns[0]!.hits.map((hit) => lanesOf(saved.tracks[2]!)[hit.pad]!.note + (hit.pitch ?? 0)); // prettier-ignore
-  expect(after).toEqual(before);
-  await app.record.click();
-  await app.countIn('None');
-  await app.play.click();
-  await listen(page, 0.3);
-  await app.pad(1).click();
-  const played = await app.savedSet((s) => s.tracks[2]!.patterns[0]!.hits.length > before.length);
-  expect(played.tracks[2]!.patterns[0]!.hits.at(-1)).toMatchObject({ pad: 0, pitch: 12 });
-});
-
 test('pads and their keys launch patterns of the shown track, or sections', async ({ app, page }) => {
   await openLaunch(app, { ...demoSet(), tempo: SLOW });
   await app.button('Launching').click();
@@ -437,13 +289,6 @@ test.describe('wide', () => {
     expect(Number(done[0]![2]) % 4).toBe(1);
     expect(Number(done[1]![2]) - Number(done[0]![2])).toBe(1);
   });
-});
-
-test('an empty set says what to do, and the first section is one touch', async ({ app }) => {
-  await openLaunch(app, emptySet());
-  await expect(app.button('Drums Pattern 1')).toBeVisible();
-  await app.button('Store section').click();
-  await expect(app.button('Section Section 1')).toBeVisible();
 });
 
 test('with a thumb on Lift other fingers touch cards, sections and mutes; a finger that scrolls touches nothing', async ({

@@ -2,8 +2,24 @@ import { newSet } from '@/core/document/create';
 import { FIRST_STAGE } from '@/core/document/stage';
 import type { StoredSet } from './sets';
 import { expect, type App } from './app';
+import type { EngineEvent } from '@/core/protocol/events';
+import { of } from './ear';
 import type { Pattern } from '@/core/document/pattern';
 import { newTrack } from '@/core/document/track';
+
+export const BEAT = 960;
+export const BAR = 3840;
+/** The slot of a track that is silent. */
+export const SILENT = -1;
+export const loops = (events: readonly EngineEvent[]) => of(events, 'loop');
+/** BPM at which even a slow machine touches what waits before it drops. */
+export const SLOW = 40;
+
+/** The changes of what plays since the song began, as [track, slot, bar]. */
+export const changes = (events: readonly EngineEvent[]) => {
+  const start = events.find((e) => e.kind === 'anchor' && e.playing)!.frame;
+  return loops(events).filter((e) => e.frame > start).map((e) => [e.track, e.slot, e.tick / BAR]); // prettier-ignore
+};
 
 /** Bars of a pattern with one hit at its top. */
 export function oneHit(name: string, length: number, id: number, pad = 0): Pattern {
