@@ -71,7 +71,7 @@ test('a finger slides the rate and presses harder; latched, the roll goes on; it
 }) => {
   await repeating(app, 120, '1/16');
   await app.record.click();
-  await app.button('Latch').click();
+  await app.tool('Latch');
   const box = (await app.pad(HAT).boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.7);
   await page.mouse.down();
@@ -174,7 +174,7 @@ test('Feel: hits that would meet are told before; swing is heard at once; as pla
 }) => {
   await app.openSet(demoSet());
   await app.play.click();
-  await app.button('Feel').click();
+  await app.tool('Feel');
   await app.button('Treat Closed hat').click();
   await app.button('Feel grid 1/4').click();
   await expect(page.getByRole('alert')).toContainText('8 hits land on a step');
@@ -215,7 +215,7 @@ test('Feel: hits that would meet are told before; swing is heard at once; as pla
 
 test('loudness: ghost notes for a lane, accents, and back; chosen hits alone', async ({ app, page }) => {
   await app.openSet(demoSet());
-  await app.button('Feel').click();
+  await app.tool('Feel');
   await app.button('Treat Shaker').click();
   await app.button('Ghost notes').click();
   await app.button('Accent beat 2').click();
@@ -250,7 +250,7 @@ test('takes: each pass is listed, heard alone, dropped and brought back; good ba
   await steadily(page, record, () => drum(page, strokes));
   await listen(page, 0.5);
   await app.record.click();
-  await app.button('Takes').click();
+  await app.tool('Takes');
   await expect(page.getByText('Snare · 2 hits')).toBeVisible();
   await expect(page.getByText('Kick · 3 hits')).toBeVisible();
   await expect(page.getByRole('img', { name: /^Take 2: .* early, spread/ })).toBeVisible();
@@ -280,7 +280,7 @@ test('step input: a press enters and goes on, held pads share a step, a rest and
 }) => {
   await app.openSet(emptySet());
   await app.chooseGrid('1/8');
-  await app.button('Step input').click();
+  await app.tool('Step input');
   const step = page.getByRole('status', { name: 'Step' });
   await expect(step).toHaveText('1.1');
   await app.pad(KICK).click();
@@ -311,12 +311,12 @@ test('a meter of three: bars, count-in and loop follow; a metronome for the coun
   page,
 }) => {
   await app.openSet({ ...emptySet(), tempo: 100 });
-  await app.button('Setup').click();
+  await app.menu('Setup');
   await app.button('Meter 3/4').click();
   await app.button('Click when Count-in only').click();
   await app.button('Click sound Tick').click();
   await app.button('Close setup').click();
-  await app.button('Metronome').click();
+  await app.timeKey('Metronome');
   const set = await app.savedSet((s) => s.metronome.on && s.meter.beats === 3);
   expect(set.metronome).toMatchObject({ when: 'countIn', sound: 'tick' });
   expect(set.tracks[0]!.patterns[0]!.length).toBe(2880);
@@ -335,7 +335,7 @@ test('the latency check finds a delay of 37 ms, corrects it, and a second readin
   page,
 }) => {
   await app.open();
-  await app.button('Setup').click();
+  await app.menu('Setup');
   await app.button('Latency check').click();
   const tapAlong = async () => {
     await tapToTheCheck(page, 37);

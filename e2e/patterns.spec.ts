@@ -70,7 +70,7 @@ test('pads are the steps of a bar: pressed while it plays they fill and empty, b
   page,
 }) => {
   await app.openSet(setWith([{ pad: 2, tick: 960 }], 2 * 3840, 140));
-  await app.button('Pads as steps').click();
+  await app.tool('Pads as steps');
   await choose(app, 'Steps of', 'Snare');
   const step = (name: string) => app.button(`Snare ${name}`);
   await expect(step('bar 1 beat 2 step 1')).toHaveAttribute('aria-pressed', 'true');

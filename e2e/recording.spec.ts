@@ -182,6 +182,7 @@ test('computer keys play the pads, hold their length, and stay away from typing'
   await listen(page, 0.4);
   await page.keyboard.up('KeyC');
   await page.keyboard.press('Shift+Digit4');
+  await app.unfold('Tempo and click');
   await app.tempo.click();
   await page.keyboard.type('93');
   await page.keyboard.press('Enter');

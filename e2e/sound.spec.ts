@@ -53,7 +53,7 @@ test('every hit of a loop is heard within a sample of its time while the page is
 
 test('what is heard is what Node renders from the log, to the sample, at any block size', async ({ app, page }) => {
   await app.openSet(demoSet());
-  await app.button('Metronome').click();
+  await app.timeKey('Metronome');
   await app.play.click();
   await listen(page, 3);
   await app.pad(3).click();

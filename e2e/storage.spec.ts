@@ -16,7 +16,7 @@ for (const [what, text] of damaged) {
     await expect(app.button('Set menu')).toContainText('Rink Night');
     const key = (await app.storedKeys()).find((k) => k.startsWith('damaged set '))!;
     expect(await app.stored(key)).toBe(text);
-    await app.button('Tempo up').click();
+    await app.timeKey('Tempo up');
     await app.savedSet((set) => set.tempo === 113);
     expect(await app.stored(key)).toBe(text);
   });
@@ -42,10 +42,10 @@ test('a second tab does not overwrite the first', async ({ app, page, context })
   const other = await context.newPage();
   await other.goto('/');
   await expect(other.getByText(/open in another tab/)).toBeVisible();
-  await other.getByRole('button', { name: 'Tempo up', exact: true }).click();
+  const second = new App(other);
+  await second.timeKey('Tempo up');
   await app.setTempo(99);
   await app.savedSet((set) => set.tempo === 99);
-  const second = new App(other);
   expect((await second.savedNow()).tempo).toBe(99); // asked to save, it leaves what is the first one's
   await page.close();
   await expect(other.getByText(/kept aside/)).toBeVisible();

@@ -38,10 +38,10 @@ test('a track of notes: its scale on the pads, octaves for hands alone; what was
   const kerb = set.tracks[2];
   for (const [i, { name }] of lanesOf(kerb!).entries()) await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
   await says(app, 'Pad 8 A2', 'root of the scale');
-  await app.button('All twelve notes').click();
+  await app.tool('All twelve notes');
   await says(app, 'Pad 2 A♯1', 'not in the scale');
   await says(app, 'Pad 3 B1', 'in the scale');
-  await app.button('Octave up').click();
+  await app.tool('Octave up');
   await expect(app.button('Pad 3 B2')).toBeVisible();
   const before = set.tracks[2]!.patterns[0]!.hits.map((hit) => lanesOf(kerb!)[hit.pad]!.note + (hit.pitch ?? 0));
   const saved = await app.savedSet((s) => s.tracks[2]!.tones?.octave === 1);

@@ -15,7 +15,7 @@ for (const [size, viewport] of [
     test('Pads, in both themes, and the setup', async ({ app, page }) => {
       await app.open();
       for (const theme of ['Dark', 'Light']) {
-        await app.button('Setup').click();
+        await app.menu('Setup');
         const choice = page
           .getByRole('button', { name: theme, exact: true })
           .or(page.getByRole('radio', { name: theme }));
@@ -30,8 +30,9 @@ for (const [size, viewport] of [
     test('the sheets of Pads', async ({ app, page }) => {
       await app.open();
       for (const pad of [1, 3, 5, 5, 1]) await app.pad(pad).click();
+      await app.unfold('More tools');
       for (const sheet of ['Feel', 'Takes', 'Keep', 'Latency check', 'Moves', 'Patterns']) {
-        if (sheet === 'Latency check') await app.button('Setup').click();
+        if (sheet === 'Latency check') await app.menu('Setup');
         await app.button(sheet).click();
         const dialog = page.getByRole('dialog', { name: sheet });
         await expect(dialog).toBeVisible();

@@ -23,7 +23,7 @@ const taken = async (app: App) => {
   const pass = (pad: number, from: number, gap: number, count: number) =>
     Array.from({ length: count }, (_, i) => ({ pad, ms: from + i * gap + loose[(i + pad) % loose.length]! }));
   await drum(app.page, [...pass(1, 500, 500, 3), ...pass(5, 2000, 250, 8), ...pass(5, 4000, 250, 8)]);
-  await app.button('Takes').click();
+  await app.tool('Takes');
   await app.page.getByText('ms from the grid').waitFor();
 };
 
@@ -65,7 +65,7 @@ const shaped = async (app: App) => {
 };
 
 const light = async (app: App) => {
-  await app.button('Setup').click();
+  await app.menu('Setup');
   await app.page.getByText('Light', { exact: true }).click();
   await app.button('Close setup').click();
 };
@@ -118,13 +118,13 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Edit section Fast Laps').click();
     },
   ],
-  ['setup-phone', PHONE, (app) => app.button('Setup').click()],
+  ['setup-phone', PHONE, (app) => app.menu('Setup')],
   [
     'feel-phone',
     PHONE,
     async (app) => {
       await playing(app);
-      await app.button('Feel').click();
+      await app.tool('Feel');
       await app.button('Treat Closed hat').click();
       await app.button('Feel grid 1/4').click();
     },
@@ -143,7 +143,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     'latency-phone',
     PHONE,
     async (app) => {
-      await app.button('Setup').click();
+      await app.menu('Setup');
       await app.button('Latency check').click();
     },
   ],
@@ -152,7 +152,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     WIDE,
     async (app) => {
       await playing(app);
-      await app.button('Feel').click();
+      await app.tool('Feel');
       await app.page.getByText('ms from the grid').waitFor();
     },
   ],
@@ -198,7 +198,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     'pads-as-steps-phone',
     PHONE,
     async (app) => {
-      await app.button('Pads as steps').click();
+      await app.tool('Pads as steps');
       await choose(app, 'Steps of', 'Closed hat');
       await playing(app);
     },

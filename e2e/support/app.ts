@@ -84,13 +84,33 @@ export class App {
     await this.page.getByRole('menuitem', { name: item }).click();
   }
 
+  /** Unfolds tempo and click in the head, or the tools of Pads. */
+  async unfold(key: 'Tempo and click' | 'More tools'): Promise<void> {
+    if ((await this.button(key).count()) === 0) return; // there is room for them always
+    if ((await this.button(key).getAttribute('aria-expanded')) === 'false') await this.button(key).click();
+    await expect(this.button(key)).toHaveAttribute('aria-expanded', 'true');
+  }
+
+  /** Touches one of the tools of Pads that are folded away to begin with. */
+  async tool(name: string): Promise<void> {
+    await this.unfold('More tools');
+    await this.button(name).click();
+  }
+
+  /** Touches a key of tempo and click. */
+  async timeKey(name: string): Promise<void> {
+    await this.unfold('Tempo and click');
+    await this.button(name).click();
+  }
+
   async setTempo(bpm: number | string): Promise<void> {
+    await this.unfold('Tempo and click');
     await this.tempo.fill(String(bpm));
     await this.tempo.press('Enter');
   }
 
   async chooseGrid(grid: string): Promise<void> {
-    await this.button('Grid').click();
+    await this.tool('Grid');
     await this.page.getByRole('menuitem', { name: grid, exact: true }).click();
   }
 
@@ -100,6 +120,7 @@ export class App {
   }
 
   async countIn(text: 'None' | '1 bar' | '2 bars'): Promise<void> {
+    await this.unfold('Tempo and click');
     while (!(await this.button('Count-in').innerText()).includes(text)) await this.button('Count-in').click();
   }
 

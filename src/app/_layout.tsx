@@ -53,6 +53,10 @@ function Themed() {
   const choice = useAppSelector((state) => state.settings.theme);
   const system = useColorScheme();
   const isDark = choice === 'dark' || (choice === 'system' && system !== 'light');
+  // The browser's own parts, such as scroll bars, are of the same theme.
+  useEffect(() => {
+    document.documentElement.style.colorScheme = isDark ? 'dark' : 'light';
+  }, [isDark]);
   return (
     <PaperProvider theme={isDark ? darkPaper : lightPaper}>
       <TokensProvider value={isDark ? dark : light}>

@@ -12,6 +12,9 @@ export const INPUT_DEVICES = ['touch', 'pen', 'mouse', 'keys'] as const;
 export type InputDevice = (typeof INPUT_DEVICES)[number];
 export const MOST_CORRECTION_MS = 300;
 
+/** Tempo and click in the head, the tools of Pads, and the value lane of Steps where the screen is low. */
+export type Fold = 'time' | 'tools' | 'values';
+
 /** What belongs to this device and its player, not to a set. */
 export interface Settings {
   theme: ThemeChoice;
@@ -24,6 +27,8 @@ export interface Settings {
   repeatRate: GridName;
   /** How much later than it happened a touch is told of, ms: taken off every stroke of the device. */
   latencyMs: Partial<Record<InputDevice, number>>;
+  /** What is shown beyond the few keys that every player needs. */
+  unfolded: Record<Fold, boolean>;
 }
 
 /** Four rows of four keys that lie as the pads do. */
@@ -41,6 +46,7 @@ export const defaultSettings: Settings = {
   windowOn: 'now',
   repeatRate: '1/16',
   latencyMs: {},
+  unfolded: { time: false, tools: false, values: false },
 };
 
 /** Reads stored settings; whatever is not right in them falls back to its default. */
@@ -51,7 +57,7 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, padKeys, windowOn, repeatRate, latencyMs } = stored ?? {};
+  const { theme, fixedVelocity, padKeys, windowOn, repeatRate, latencyMs, unfolded } = stored ?? {};
   const value = fixedVelocity?.value;
   return {
     theme: theme === 'system' || theme === 'light' ? theme : 'dark',
@@ -66,6 +72,11 @@ export function readSettings(text: string | null): Settings {
     windowOn: windowOn && WINDOW_TIMES.includes(windowOn) ? windowOn : defaultSettings.windowOn,
     repeatRate: repeatRate && REPEAT_RATES.includes(repeatRate) ? repeatRate : defaultSettings.repeatRate,
     latencyMs: readLatencies(latencyMs),
+    unfolded: {
+      time: unfolded?.time === true,
+      tools: unfolded?.tools === true,
+      values: unfolded?.values === true,
+    },
   };
 }
 
@@ -99,6 +110,12 @@ const slice = createSlice({
       const ms = Math.min(MOST_CORRECTION_MS, Math.max(-MOST_CORRECTION_MS, payload.ms));
       settings.latencyMs[payload.device] = Math.round(ms * 10) / 10;
     },
+    foldToggled({ unfolded: open }, { payload }: PayloadAction<Fold>) {
+      open[payload] = !open[payload];
+    },
+    unfolded(settings, { payload }: PayloadAction<Fold>) {
+      settings.unfolded[payload] = true;
+    },
     fixedVelocitySet(settings, { payload }: PayloadAction<number>) {
       settings.fixedVelocity.value = payload;
     },
@@ -113,5 +130,7 @@ export const {
   windowOnSet,
   repeatRateSet,
   latencySet,
+  foldToggled,
+  unfolded,
 } = slice.actions;
 export const settingsReducer = slice.reducer;

@@ -9,10 +9,8 @@ import { useTokens } from '../theme/theme';
 import { coming } from './coming';
 import { drawFlyway } from './drawFlyway';
 
-const HEIGHT = 84;
-
-/** The strip that never leaves the screen: what was played, what is now, what is coming. */
-export function Flyway() {
+/** The strip that never leaves the screen: what was played, what is now, what is coming. `height` in px. */
+export function Flyway({ height }: { height: number }) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   // The rest of the set is read when a picture is drawn: what is recorded draws nothing of its own.
@@ -35,7 +33,7 @@ export function Flyway() {
     const going = loop > 0 ? performance.loopAt(tick) : undefined;
     drawFlyway(context, {
       width,
-      height: HEIGHT,
+      height,
       now: tick,
       playing,
       meter,
@@ -56,14 +54,14 @@ export function Flyway() {
     <View
       role="img"
       aria-label="Flyway"
-      style={{ height: HEIGHT }}
+      style={{ height }}
       onLayout={(event) => setWidth(Math.round(event.nativeEvent.layout.width))}
     >
       <canvas
         ref={canvas}
         width={Math.round(width * scale)}
-        height={Math.round(HEIGHT * scale)}
-        style={{ width, height: HEIGHT, display: 'block' }}
+        height={Math.round(height * scale)}
+        style={{ width, height, display: 'block' }}
       />
     </View>
   );

@@ -29,21 +29,20 @@ export interface FlywayView {
   tokens: Tokens;
 }
 
-/** Where the wing bars stand, as a share of the width. */
-const NOW_AT = 0.62;
+/** Where the wing bars stand, as a share of the width: what is coming needs room for its words. */
+const nowAt = (width: number) => (width < 300 ? 0.3 : 0.62);
 const RULER_PX = 18;
 const MIN_BAR_PX = 120;
-/** Flags that have room one below the other. */
-const ROWS = 3;
+const FLAG_PX = 22;
 
 /** Width of a bar so that about two bars of the past are seen. */
 export function barWidth(width: number): number {
-  return Math.max(MIN_BAR_PX, (width * NOW_AT) / 4);
+  return Math.max(MIN_BAR_PX, (width * nowAt(width)) / 4);
 }
 
 /** x of a song tick. */
 export function tickX(view: Pick<FlywayView, 'width' | 'now' | 'meter'>, tick: number): number {
-  return view.width * NOW_AT + ((tick - view.now) / ticksPerBar(view.meter)) * barWidth(view.width);
+  return view.width * nowAt(view.width) + ((tick - view.now) / ticksPerBar(view.meter)) * barWidth(view.width);
 }
 
 /** The song ticks at which the loop begins again: the next one wherever it is, and those after it to the right edge. */
@@ -51,7 +50,7 @@ export function loopEnds(
   view: Pick<FlywayView, 'width' | 'now' | 'meter' | 'loop' | 'loopStart' | 'fromTick'>,
 ): number[] {
   if (view.loop <= 0) return [];
-  const lastTick = view.now + ((view.width * (1 - NOW_AT)) / barWidth(view.width)) * ticksPerBar(view.meter);
+  const lastTick = view.now + ((view.width * (1 - nowAt(view.width))) / barWidth(view.width)) * ticksPerBar(view.meter);
   const ends: number[] = [];
   const start = Math.max(view.now, view.fromTick);
   let end = view.loopStart + (Math.floor((start - view.loopStart) / view.loop) + 1) * view.loop;
@@ -63,7 +62,7 @@ export function loopEnds(
 /** Draws the strip: the past to the left as struck and as placed, the wing bars, and what is coming to the right. */
 export function drawFlyway(c: CanvasRenderingContext2D, view: FlywayView): void {
   const { width, height, tokens } = view;
-  const nowX = width * NOW_AT;
+  const nowX = width * nowAt(width);
   c.clearRect(0, 0, width, height);
   c.fillStyle = tokens.deep;
   c.fillRect(0, 0, nowX, height);
@@ -83,7 +82,7 @@ function drawRuler(c: CanvasRenderingContext2D, view: FlywayView): void {
   const beat = ticksPerBeat(meter);
   const bar = ticksPerBar(meter);
   const beatPx = barWidth(width) / meter.beats;
-  const first = Math.floor((view.now - (width * NOW_AT * beat) / beatPx) / beat) * beat;
+  const first = Math.floor((view.now - (width * nowAt(width) * beat) / beatPx) / beat) * beat;
   c.font = `12px ${NUMBERS}`;
   c.textBaseline = 'middle';
   c.textAlign = 'left';
@@ -135,6 +134,8 @@ function lanesInUse(sounded: readonly Sounded[]): number[] {
 
 function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
   const { now, meter, windowDrop } = view;
+  // Flags that have room one below the other.
+  const rows = Math.max(2, Math.floor(view.height / FLAG_PX));
   loopEnds(view).forEach((end, i) => {
     const beats = beatsUntil(end, now, meter);
     const words = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
@@ -145,9 +146,9 @@ function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
   view.launches.forEach(({ tick, words }, i) => {
     const more = view.launches.length - i - 1;
     // What has no room for its words has its line, and is counted on the last flag.
-    if (row >= ROWS) return drawFlag(c, view, tick, null, 0);
+    if (row >= rows) return drawFlag(c, view, tick, null, 0);
     const left = `${words} in ${beatsUntil(tick, now, meter)}`;
-    drawFlag(c, view, tick, row === ROWS - 1 && more > 0 ? `${left}, +${more}` : left, row++);
+    drawFlag(c, view, tick, row === rows - 1 && more > 0 ? `${left}, +${more}` : left, row++);
   });
 }
 
@@ -167,8 +168,8 @@ function drawFlag(
   c.font = `14px ${WORDS_STRONG}`;
   const box = c.measureText(words).width + 12;
   // Still out of sight, the flag waits at the edge; it never covers what is now.
-  const left = Math.max(width * NOW_AT + 8, Math.min(x, width - box));
-  const top = row * 22;
+  const left = Math.max(width * nowAt(width) + 8, Math.min(x, width - box));
+  const top = row * FLAG_PX;
   c.fillRect(left, top, box, 20);
   c.fillStyle = tokens.onStraw;
   c.textBaseline = 'middle';
@@ -187,7 +188,7 @@ function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
     const isNow = tick <= now;
     c.fillStyle = isNow ? tokens.straw : tokens.cap;
     c.font = `${isNow ? 30 : 22}px ${NUMBERS}`;
-    const nowX = view.width * NOW_AT;
+    const nowX = view.width * nowAt(view.width);
     const x = isNow ? nowX - 30 : tickX(view, tick);
     if (!isNow && x < nowX + 18) continue; // it passes under the wing bars
     c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);

@@ -1,4 +1,4 @@
-import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { freeTrackId } from '@/core/document/set';
 import { selectSet, selectTracks } from '@/store/selectors';
@@ -6,7 +6,7 @@ import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { PADS_WIDTH } from '../shared/Sheet';
-import { WIDE } from '../theme/tokens';
+import { useRoom } from '../theme/room';
 import { LaunchPlan } from './LaunchPlan';
 import { walkCards } from './launchKeys';
 import { LaunchTools } from './LaunchTools';
@@ -19,7 +19,7 @@ import { trackAdded } from '@/store/tracksSlice';
 
 /** The place *Launch*: sections on top, a row of cards for each track, and on a wide screen the next bars as a plan. */
 export function LaunchScreen() {
-  const wide = useWindowDimensions().width >= WIDE;
+  const wide = useRoom().layout === 'wide';
   const sheet = useAppSelector((state) => state.session.sheet !== null);
   const tracks = useAppSelector(selectTracks);
   const meter = useAppSelector((state) => selectSet(state).meter);

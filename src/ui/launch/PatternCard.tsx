@@ -7,6 +7,7 @@ import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTap } from '../shared/useTap';
+import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
@@ -82,7 +83,9 @@ export const PatternCard = memo(function PatternCard({
       {pattern && (
         <>
           <div style={head}>
-            <span style={{ ...title, color: ink }}>{name}</span>
+            <span style={{ ...title, fontSize: fitted(name, CARD.width - 34, { least: 11, most: 16 }), color: ink }}>
+              {name}
+            </span>
             <span style={{ ...length, color: filled ? INK : tokens.cap }}>{bars}</span>
           </div>
           <div style={picture}>
@@ -126,5 +129,5 @@ const sweep = { position: 'absolute', left: -3, top: -3, bottom: -3, display: 'f
 const wing = { width: 3, transform: 'skewX(-10deg)' } as const;
 const plus = { display: 'block', textAlign: 'center', fontFamily: NUMBERS, fontSize: 18, lineHeight: `${CARD.height - 14}px`, opacity: 0.7 } as const; // prettier-ignore
 const count = { position: 'absolute', right: 4, bottom: 4, minWidth: 26, height: 26, padding: '0 4px', boxSizing: 'border-box', borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
-const title = { flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontFamily: WORDS_STRONG, fontSize: 16, lineHeight: '20px' } as const; // prettier-ignore
+const title = { flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontFamily: WORDS_STRONG, lineHeight: '20px' } as const; // prettier-ignore
 const length = { fontFamily: NUMBERS, fontSize: 11, lineHeight: '16px' } as const;

@@ -9,6 +9,7 @@ import { sheetShown } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
+import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { CARD, PatternCard } from './PatternCard';
@@ -56,6 +57,11 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
   );
 });
 
+function nameSize(name: string): { fontSize: number; lineHeight: number } {
+  const fontSize = fitted(name, HEAD_WIDTH - 16, { least: 12, most: 18 });
+  return { fontSize, lineHeight: Math.round(fontSize * 1.15) };
+}
+
 /** The track's name, which opens what there is to set of it. */
 function TrackName({ track }: { track: Track }) {
   const tokens = useTokens();
@@ -69,7 +75,7 @@ function TrackName({ track }: { track: Track }) {
       }}
       style={styles.name}
     >
-      <Text numberOfLines={1} style={[styles.word, { color: tokens.wing }]}>
+      <Text numberOfLines={2} style={[styles.word, nameSize(track.name), { color: tokens.wing }]}>
         {track.name}
       </Text>
     </ControlButton>

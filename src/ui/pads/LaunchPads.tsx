@@ -1,4 +1,4 @@
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { cardState, pressLaunchPad, sectionState } from '@/instrument/launches';
@@ -9,21 +9,11 @@ import { inBeats, useBeatsLeft, useLaunch } from '../launch/useLaunch';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
-import { PAD_ROWS } from './PadGrid';
+import { PadBoard, padNameSize } from './PadBoard';
 
 /** The pads as launchers: of the shown track's patterns, or of the sections. They answer on press. */
 export function LaunchPads({ what }: { what: PadsLaunch }) {
-  return (
-    <View role="group" aria-label="Pads that launch" style={styles.grid}>
-      {PAD_ROWS.map((row) => (
-        <View key={row[0]} style={styles.row}>
-          {row.map((pad) => (
-            <LaunchPad key={pad} pad={pad} what={what} />
-          ))}
-        </View>
-      ))}
-    </View>
-  );
+  return <PadBoard label="Pads that launch">{(pad) => <LaunchPad pad={pad} what={what} />}</PadBoard>;
 }
 
 function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
@@ -66,7 +56,6 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
         event.preventDefault();
         pressLaunchPad(store, instrument, what, pad);
       }}
-      onContextMenu={(event) => event.preventDefault()}
       style={{
         ...padBox,
         opacity: there ? 1 : 0.35,
@@ -80,19 +69,17 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
           {beats}
         </span>
       )}
-      <Text numberOfLines={1} style={[styles.name, { color: on && !stops ? INK : tokens.wing }]}>
+      <Text numberOfLines={2} style={[styles.name, padNameSize(name), { color: on && !stops ? INK : tokens.wing }]}>
         {name}
       </Text>
     </div>
   );
 }
 
-const padBox = { position: 'relative', flex: 1, minWidth: 80, minHeight: 80, borderRadius: RADIUS, padding: 8, boxSizing: 'border-box', overflow: 'hidden', display: 'flex', flexDirection: 'column', justifyContent: 'space-between', touchAction: 'none', userSelect: 'none', cursor: 'pointer', outlineOffset: -3 } as const; // prettier-ignore
+const padBox = { position: 'relative', flex: 1, minWidth: 0, borderRadius: RADIUS, padding: 8, boxSizing: 'border-box', overflow: 'hidden', display: 'flex', flexDirection: 'column', justifyContent: 'space-between', touchAction: 'none', userSelect: 'none', cursor: 'pointer', outlineOffset: -3 } as const; // prettier-ignore
 const count = { position: 'absolute', right: 6, top: 6, minWidth: 26, height: 26, borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
-  grid: { flex: 1, gap: 6 },
-  row: { flex: 1, flexDirection: 'row', gap: 6 },
   number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
-  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 20 },
+  name: { fontFamily: WORDS_STRONG },
 });

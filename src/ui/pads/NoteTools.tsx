@@ -46,7 +46,7 @@ export function NoteTools() {
 }
 
 const styles = StyleSheet.create({
-  tools: { flexDirection: 'row', gap: 4 },
+  tools: { flexDirection: 'row', gap: 4, flexGrow: 1, flexBasis: 320 },
   octave: { minWidth: 56 },
   grow: { flexGrow: 1 },
   scale: { flexGrow: 2, maxWidth: 170 },

@@ -5,6 +5,7 @@ import { useAppSelector } from '@/store/store';
 import { Description } from '../shared/Description';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { padNameSize } from './PadBoard';
 import { hitPath, selectHitPlaces } from './hitPlaces';
 
 /** How a pad's note lies to the scale: the root has a bar beneath its name, what is outside stands back. */
@@ -48,7 +49,7 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
         <svg width="100%" height="5" viewBox="0 0 1 1" preserveAspectRatio="none" aria-hidden>
           <path d={hitPath(places)} fill={t.moss} />
         </svg>
-        <Text numberOfLines={1} style={[styles.name, { color: t.wing }]}>
+        <Text numberOfLines={1} style={[styles.name, padNameSize(name), { color: t.wing }]}>
           {name}
         </Text>
       </View>
@@ -66,8 +67,7 @@ const MARK_WORDS: Record<PadMark, string | undefined> = {
 const styles = StyleSheet.create({
   pad: {
     flex: 1,
-    minWidth: 80,
-    minHeight: 80,
+    minWidth: 0,
     borderRadius: RADIUS,
     overflow: 'hidden',
     justifyContent: 'space-between',
@@ -90,5 +90,5 @@ const styles = StyleSheet.create({
   number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
   key: { opacity: 0.75 },
   foot: { gap: 4, pointerEvents: 'none' },
-  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 20, letterSpacing: 0.1 },
+  name: { fontFamily: WORDS_STRONG, letterSpacing: 0.1 },
 });

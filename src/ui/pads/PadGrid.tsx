@@ -1,5 +1,4 @@
 import { useEffect, useRef } from 'react';
-import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { lanesOf, type PadSound } from '@/core/document/lanes';
 import { isInScale, isRoot, noteName, type Tones } from '@/core/document/tones';
 import { selectTrack } from '@/store/selectors';
@@ -9,13 +8,9 @@ import type { InputDevice } from '@/store/settingsSlice';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { Pad, type PadMark } from './Pad';
+import { PadBoard } from './PadBoard';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
-const COLUMNS = 4;
-/** Pad numbers count from the bottom row; the screen is drawn from the top row. */
-export const PAD_ROWS = [3, 2, 1, 0].map((row) =>
-  Array.from({ length: COLUMNS }, (_, column) => row * COLUMNS + column),
-);
 const GLOW_MS = 260;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
 export const KEY_VELOCITY = 0.8;
@@ -37,7 +32,7 @@ export function PadGrid() {
   const tones = useAppSelector((state) => selectTrack(state).tones);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
   const keys = useAppSelector((state) => state.settings.padKeys);
-  const grid = useRef<HTMLElement | null>(null);
+  const grid = useRef<HTMLDivElement>(null);
   const fixedNow = useRef(fixed);
   useEffect(() => {
     fixedNow.current = fixed;
@@ -94,7 +89,6 @@ export function PadGrid() {
       event.preventDefault();
       pressWithout(padOf(target), event.timeStamp);
     };
-    const noMenu = (event: Event) => event.preventDefault();
     const lightPad = ({ pad, velocity, live }: Sounded) => {
       const target = element.querySelector<HTMLElement>(`[data-pad="${pad}"]`);
       if (target) light(target, velocity, live ? strikePoint.get(pad) : undefined);
@@ -119,7 +113,6 @@ export function PadGrid() {
     element.addEventListener('pointerdown', down);
     element.addEventListener('click', click);
     element.addEventListener('keydown', key);
-    element.addEventListener('contextmenu', noMenu);
     window.addEventListener('pointermove', move);
     window.addEventListener('pointerup', up);
     window.addEventListener('pointercancel', up);
@@ -129,7 +122,6 @@ export function PadGrid() {
       element.removeEventListener('pointerdown', down);
       element.removeEventListener('click', click);
       element.removeEventListener('keydown', key);
-      element.removeEventListener('contextmenu', noMenu);
       window.removeEventListener('pointermove', move);
       window.removeEventListener('pointerup', up);
       window.removeEventListener('pointercancel', up);
@@ -139,26 +131,16 @@ export function PadGrid() {
 
   const pads = lanesOf({ kit, tones });
   return (
-    <View
-      role="group"
-      aria-label="Pads"
-      ref={(node: unknown) => void (grid.current = node as HTMLElement | null)}
-      style={styles.grid}
-    >
-      {PAD_ROWS.map((row) => (
-        <View key={row[0]} style={styles.row}>
-          {row.map((pad) => (
-            <Pad
-              key={pad}
-              pad={pad}
-              name={handName(tones, pads[pad]!)}
-              mark={markOf(tones, pads[pad]!.note)}
-              keyName={keyName(keys[pad]!)}
-            />
-          ))}
-        </View>
-      ))}
-    </View>
+    <PadBoard label="Pads" ref={grid}>
+      {(pad) => (
+        <Pad
+          pad={pad}
+          name={handName(tones, pads[pad]!)}
+          mark={markOf(tones, pads[pad]!.note)}
+          keyName={keyName(keys[pad]!)}
+        />
+      )}
+    </PadBoard>
   );
 }
 
@@ -206,8 +188,3 @@ function light(element: HTMLElement, velocity: number, point?: { x: number; y: n
   );
   animation.onfinish = () => delete element.dataset.lit;
 }
-
-const styles = StyleSheet.create({
-  grid: { flex: 1, gap: 6, touchAction: 'none' } as ViewStyle,
-  row: { flex: 1, flexDirection: 'row', gap: 6 },
-});

@@ -3,13 +3,23 @@ import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loopTicks';
 import { INPUT_GRIDS, type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { selectPattern, selectSet } from '@/store/selectors';
-import { latchToggled, noticed, repeatToggled, sheetToggled, stepInputToggled } from '@/store/sessionSlice';
-import { repeatRateSet } from '@/store/settingsSlice';
+import {
+  latchToggled,
+  noticed,
+  repeatToggled,
+  sheetToggled,
+  stepInputToggled,
+  type SheetName,
+} from '@/store/sessionSlice';
+import { foldToggled, repeatRateSet } from '@/store/settingsSlice';
 import { padStepsToggled } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
+import { NoteTools } from './NoteTools';
+import { StepBar } from './StepBar';
+import { StepPadsBar } from './StepPads';
 import { LOOP_BARS } from '@/core/document/limits';
 import { loopBars } from '@/core/document/pattern';
 import { gridSet, inputQuantizeToggled } from '@/store/timeSlice';
@@ -20,145 +30,222 @@ const RATE_OPTIONS = REPEAT_RATES.map((name) => ({ value: name, name }));
 const SHEETS = [
   { name: 'feel', title: 'Feel' },
   { name: 'takes', title: 'Takes' },
-  { name: 'keep', title: 'Keep' },
   { name: 'moves', title: 'Moves' },
 ] as const;
 const SHORTEST = LOOP_BARS[0];
 const LONGEST = LOOP_BARS[LOOP_BARS.length - 1]!;
 
-/** How playing goes into the pattern: input quantize and its grid, and the loop's length. */
-export function PadTools() {
+/**
+ * The tools of Pads: the few that are needed while playing, and the key that unfolds the others. Step input, and pads that are
+ * steps, bring their own in the place of the first.
+ * @param column one below the other, at the side of the pads
+ */
+export function PadTools({ column }: { column: boolean }) {
+  const dispatch = useAppDispatch();
+  const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
+  const stepInput = useAppSelector((state) => state.session.step !== null);
+  const unfolded = useAppSelector((state) => state.settings.unfolded.tools);
+  const way = column ? styles.column : styles.row;
+  return (
+    <View style={column ? styles.column : styles.rows}>
+      <View style={way}>
+        <View style={[way, styles.share]}>
+          {padsAreSteps ? <StepPadsBar /> : stepInput ? <StepBar /> : <PlayTools />}
+        </View>
+        <ControlButton
+          label="More tools"
+          icon={unfolded ? 'chevron-up' : 'chevron-down'}
+          expanded={unfolded}
+          onPress={() => dispatch(foldToggled('tools'))}
+        />
+      </View>
+      {unfolded && (
+        <View style={styles.more}>
+          <NoteTools />
+          <PatternTools />
+          <RepeatTools />
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** While playing: input quantize, note repeat, the loop's length, and Keep. */
+function PlayTools() {
   const dispatch = useAppDispatch();
   const quantize = useAppSelector((state) => selectSet(state).inputQuantize);
-  const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
+  const repeat = useAppSelector((state) => state.session.repeat.on);
+  const rate = useAppSelector((state) => state.settings.repeatRate);
   return (
-    <View style={styles.tools}>
+    <>
       <ControlButton
         label="Input quantize"
         caption="Quantize"
-        text={quantize.on ? 'On' : 'Off'}
+        text={quantize.on ? quantize.grid : 'Off'}
+        description={quantize.on ? `to ${quantize.grid}` : 'off'}
         pressed={quantize.on}
         onPress={() => dispatch(inputQuantizeToggled())}
-        style={styles.grow}
+        style={styles.key}
       />
+      <ControlButton
+        label="Note repeat"
+        caption="Repeat"
+        text={repeat ? rate : 'Off'}
+        description={repeat ? `every ${rate}` : 'off'}
+        pressed={repeat}
+        onPress={() => dispatch(repeatToggled())}
+        style={styles.key}
+      />
+      <LoopLength />
+      <SheetKey name="keep" title="Keep" />
+    </>
+  );
+}
+
+/** What is set between playing: the grid, half and double the loop, and the pads as steps or entered step by step. */
+function PatternTools() {
+  const dispatch = useAppDispatch();
+  const grid = useAppSelector((state) => selectSet(state).inputQuantize.grid);
+  const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
+  const step = useAppSelector((state) => state.session.step !== null);
+  const [bars, setBars] = useLoopBars();
+  return (
+    <View style={styles.group}>
       <Choice
         label="Grid"
         caption="Grid"
-        value={quantize.grid}
+        value={grid}
         options={GRID_OPTIONS}
         numeric
-        onChoose={(grid) => dispatch(gridSet(grid))}
-        style={styles.grid}
+        grow
+        onChoose={(name) => dispatch(gridSet(name))}
       />
-      <LoopLength />
+      <ControlButton
+        label="Halve loop"
+        caption="Loop"
+        text="÷2"
+        disabled={bars <= SHORTEST}
+        onPress={() => setBars(bars / 2)}
+        style={styles.key}
+      />
+      <ControlButton
+        label="Double loop"
+        caption="Loop"
+        text="×2"
+        disabled={bars >= LONGEST}
+        onPress={() => setBars(bars * 2)}
+        style={styles.key}
+      />
+      <ControlButton
+        label="Step input"
+        caption="Steps in"
+        text={step ? 'On' : 'Off'}
+        pressed={step}
+        onPress={() => dispatch(stepInputToggled())}
+        style={styles.key}
+      />
       <ControlButton
         label="Pads as steps"
-        icon="dots-grid"
+        caption="As steps"
+        text={padsAreSteps ? 'On' : 'Off'}
         pressed={padsAreSteps}
         onPress={() => dispatch(padStepsToggled())}
+        style={styles.key}
       />
     </View>
   );
 }
 
-/** Playing by hand and what comes of it: note repeat, step input, and the ways to what was played. */
-export function PlayTools() {
+/** Note repeat's rate and latch, and the ways to what was played. */
+function RepeatTools() {
   const dispatch = useAppDispatch();
-  const { repeat, step, sheet } = useAppSelector((state) => state.session);
+  const { on, latch } = useAppSelector((state) => state.session.repeat);
   const rate = useAppSelector((state) => state.settings.repeatRate);
   return (
-    <View style={[styles.tools, styles.tight]}>
-      <ControlButton
-        label="Note repeat"
-        caption="Repeat"
-        text={repeat.on ? 'On' : 'Off'}
-        pressed={repeat.on}
-        onPress={() => dispatch(repeatToggled())}
-        style={styles.share}
-      />
+    <View style={styles.group}>
       <Choice
         label="Repeat rate"
         caption="Rate"
         value={rate}
         options={RATE_OPTIONS}
         numeric
+        grow
         onChoose={(name) => dispatch(repeatRateSet(name))}
-        style={styles.rate}
       />
       <ControlButton
         label="Latch"
         caption="Latch"
-        text={repeat.latch ? 'On' : 'Off'}
-        pressed={repeat.latch}
-        disabled={!repeat.on}
+        text={latch ? 'On' : 'Off'}
+        pressed={latch}
+        disabled={!on}
         onPress={() => dispatch(latchToggled())}
-        style={styles.share}
-      />
-      <ControlButton
-        label="Step input"
-        caption="Steps in"
-        text={step ? 'On' : 'Off'}
-        pressed={step !== null}
-        onPress={() => dispatch(stepInputToggled())}
-        style={styles.share}
+        style={styles.key}
       />
       {SHEETS.map(({ name, title }) => (
-        <ControlButton
-          key={name}
-          label={title}
-          text={title}
-          pressed={sheet === name}
-          onPress={() => dispatch(sheetToggled(name))}
-          style={styles.share}
-        />
+        <SheetKey key={name} name={name} title={title} />
       ))}
     </View>
   );
 }
 
-function LoopLength() {
+function SheetKey({ name, title }: { name: SheetName; title: string }) {
+  const dispatch = useAppDispatch();
+  const open = useAppSelector((state) => state.session.sheet === name);
+  return (
+    <ControlButton
+      label={title}
+      text={title}
+      pressed={open}
+      onPress={() => dispatch(sheetToggled(name))}
+      style={styles.key}
+    />
+  );
+}
+
+/** The loop's length in bars, and what sets it. */
+function useLoopBars(): [bars: number, set: (bars: number) => void] {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const bars = useAppSelector((state) => loopBars(selectPattern(state), selectSet(state).meter));
-  const set = (wanted: number) => dispatch(loopBarsSet({ place: instrument.placeOf(), bars: wanted }));
+  return [bars, (wanted) => dispatch(loopBarsSet({ place: instrument.placeOf(), bars: wanted }))];
+}
+
+function LoopLength() {
+  const dispatch = useAppDispatch();
+  const [bars, set] = useLoopBars();
   const stepFrom = LOOP_BARS.indexOf(nearestLoopBars(bars) as (typeof LOOP_BARS)[number]);
   return (
-    <View style={styles.loop}>
-      <ControlButton label="Halve loop" text="÷2" disabled={bars <= SHORTEST} onPress={() => set(bars / 2)} />
-      <NumberField
-        label="Loop length"
-        caption="Loop, bars"
-        value={bars}
-        min={SHORTEST}
-        max={LONGEST}
-        text={String(Math.round(bars * 100) / 100)}
-        valueText={`${bars} bars`}
-        onStep={(steps) => set(LOOP_BARS[Math.min(LOOP_BARS.length - 1, Math.max(0, stepFrom + steps))]!)}
-        onType={(text) => {
-          const wanted = Number.parseFloat(text.replace(',', '.'));
-          if (!(wanted > 0)) {
-            dispatch(noticed(`Loop length “${text.trim()}” is not a number of bars: ${LOOP_BARS.join(', ')}.`));
-            return false;
-          }
-          const nearest = nearestLoopBars(wanted);
-          if (nearest !== wanted) dispatch(noticed(`Loops last ${LOOP_BARS.join(', ')} bars: set to ${nearest}.`));
-          set(wanted);
-          return true;
-        }}
-        style={styles.bars}
-      />
-      <ControlButton label="Double loop" text="×2" disabled={bars >= LONGEST} onPress={() => set(bars * 2)} />
-    </View>
+    <NumberField
+      label="Loop length"
+      caption="Loop, bars"
+      value={bars}
+      min={SHORTEST}
+      max={LONGEST}
+      text={String(Math.round(bars * 100) / 100)}
+      valueText={`${bars} bars`}
+      onStep={(steps) => set(LOOP_BARS[Math.min(LOOP_BARS.length - 1, Math.max(0, stepFrom + steps))]!)}
+      onType={(text) => {
+        const wanted = Number.parseFloat(text.replace(',', '.'));
+        if (!(wanted > 0)) {
+          dispatch(noticed(`Loop length “${text.trim()}” is not a number of bars: ${LOOP_BARS.join(', ')}.`));
+          return false;
+        }
+        const nearest = nearestLoopBars(wanted);
+        if (nearest !== wanted) dispatch(noticed(`Loops last ${LOOP_BARS.join(', ')} bars: set to ${nearest}.`));
+        set(wanted);
+        return true;
+      }}
+      style={styles.key}
+    />
   );
 }
 
 const styles = StyleSheet.create({
-  tools: { flexDirection: 'row', gap: 4 },
-  tight: { gap: 2 },
-  grow: { minWidth: 66 },
-  grid: { minWidth: 62 },
-  loop: { flexDirection: 'row', gap: 2, flex: 1, minWidth: 0 },
-  bars: { flex: 1, minWidth: 0 },
-  rate: { minWidth: 50, paddingHorizontal: 1 },
-  share: { flexGrow: 1, flexShrink: 1, minWidth: 44, paddingHorizontal: 0 },
+  rows: { gap: 4 },
+  row: { flexDirection: 'row', gap: 4 },
+  column: { gap: 4 },
+  share: { flex: 1, minWidth: 0 },
+  more: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
+  group: { flexDirection: 'row', gap: 4, flexGrow: 1, flexShrink: 1, flexBasis: 320, minWidth: 0 },
+  key: { flexGrow: 1, flexShrink: 1, flexBasis: 56, minWidth: 44, paddingHorizontal: 0 },
 });

@@ -1,32 +1,33 @@
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { useAppSelector } from '@/store/store';
-import { WIDE } from '../theme/tokens';
-import { PadGrid } from './PadGrid';
 import { PADS_WIDTH } from '../shared/Sheet';
-import { LaunchPads } from './LaunchPads';
-import { NoteTools } from './NoteTools';
-import { PadTools, PlayTools } from './PadTools';
 import { StepsPanel } from '../steps/StepsPanel';
-import { StepBar } from './StepBar';
-import { StepPads, StepPadsBar } from './StepPads';
+import { useRoom } from '../theme/room';
+import { LaunchPads } from './LaunchPads';
+import { padColumns } from './PadBoard';
+import { PadGrid } from './PadGrid';
+import { PadTools } from './PadTools';
+import { StepPads } from './StepPads';
 
-/** The place *Pads*: tools above the pads; on a wide screen the steps of the current pattern stand beside them. */
+/**
+ * The place *Pads*: tools above the pads, or at their side where the screen lies and has no height for both; on a wide screen the
+ * steps of the current pattern stand beside them.
+ */
 export function PadsScreen() {
-  const wide = useWindowDimensions().width >= WIDE;
+  const room = useRoom();
+  const wide = room.layout === 'wide';
+  const lying = room.layout === 'lying';
+  const atSide = lying && padColumns(room) === 4;
   // A sheet lies there.
   const sheet = useAppSelector((state) => state.session.sheet !== null);
   const padsLaunch = useAppSelector((state) => state.session.padsLaunch);
   const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
   return (
-    <View style={styles.screen}>
-      <View style={[styles.play, wide && styles.playWide]}>
-        <View style={styles.tools}>
-          <PadTools />
-          <PlayTools />
-          <NoteTools />
-          <StepBar />
-          <StepPadsBar />
-        </View>
+    <View style={[styles.screen, (lying || room.width < 360) && styles.tight]}>
+      <View style={[styles.play, wide && styles.playWide, atSide && styles.side]}>
+        <ScrollView style={atSide ? styles.column : styles.tools}>
+          <PadTools column={atSide} />
+        </ScrollView>
         {padsLaunch ? <LaunchPads what={padsLaunch} /> : padsAreSteps ? <StepPads /> : <PadGrid />}
       </View>
       {wide && !sheet && <StepsPanel bars={1} wide={false} />}
@@ -35,8 +36,11 @@ export function PadsScreen() {
 }
 
 const styles = StyleSheet.create({
-  screen: { flex: 1, flexDirection: 'row', padding: 8, gap: 12 },
-  play: { flex: 1, gap: 8 },
-  tools: { gap: 4 },
+  screen: { flex: 1, minHeight: 0, flexDirection: 'row', padding: 8, gap: 12 },
+  tight: { padding: 3 },
+  play: { flex: 1, minWidth: 0, gap: 6 },
   playWide: { flexGrow: 0, flexBasis: PADS_WIDTH },
+  side: { flexDirection: 'row-reverse' },
+  tools: { flexGrow: 0, flexShrink: 0 },
+  column: { flexGrow: 0, flexShrink: 0, width: 116 },
 });

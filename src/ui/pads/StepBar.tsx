@@ -57,7 +57,7 @@ export function StepBar() {
 }
 
 const styles = StyleSheet.create({
-  row: { flexDirection: 'row', gap: 4 },
+  row: { flexDirection: 'row', gap: 4, flex: 1, minWidth: 0 },
   place: { flex: 1, borderRadius: RADIUS, alignItems: 'center', justifyContent: 'center' },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
   number: { fontFamily: NUMBERS, fontSize: 16, lineHeight: 22 },

@@ -15,7 +15,8 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
-import { KEY_VELOCITY, PAD_ROWS } from './PadGrid';
+import { PadBoard } from './PadBoard';
+import { KEY_VELOCITY } from './PadGrid';
 import { strikeVelocity } from './strike';
 
 /** Above the pads while they are steps: of which sound, of which bar. */
@@ -81,7 +82,7 @@ export function StepPads() {
   const playing = useAppSelector((state) => state.session.playing);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
   const pads = lanesOf(useAppSelector(selectTrack));
-  const grid = useRef<HTMLElement | null>(null);
+  const grid = useRef<HTMLDivElement>(null);
   const lit = useRef(-1);
   const page = padPage(store.getState())?.page ?? null;
 
@@ -100,72 +101,59 @@ export function StepPads() {
 
   const hits = pattern ? passOf(pattern).sounding.filter((hit) => hit.pad === pad) : [];
   return (
-    <View
-      role="group"
-      aria-label="Step pads"
-      ref={(node: unknown) => void (grid.current = node as HTMLElement | null)}
-      style={styles.grid}
-    >
-      {PAD_ROWS.map((row) => (
-        <View key={row[0]} style={styles.row}>
-          {row.map((i) => {
-            const there = page !== null && i < page.steps;
-            const tick = (page?.start ?? 0) + i * step;
-            const hit = there ? hits.find((h) => h.tick >= tick && h.tick < tick + step) : undefined;
-            return (
-              <div
-                key={i}
-                role="button"
-                tabIndex={there ? 0 : -1}
-                data-step={i}
-                aria-label={there ? `${pads[pad]!.name} ${stepWords(tick, step, meter)}` : `No step ${i + 1}`}
-                aria-pressed={hit !== undefined}
-                aria-disabled={!there}
-                aria-description={hit ? `velocity ${Math.round(hit.velocity * 127)}` : undefined}
-                style={{
-                  ...padBox,
-                  background: tokens.slate,
-                  opacity: there ? 1 : 0.3,
-                  borderTop: `3px solid ${(i * step) % (step * 4) === 0 ? tokens.cap : 'transparent'}`,
-                }}
-                onPointerDown={(event) => {
-                  if (event.pointerType === 'mouse' && event.button !== 0) return;
-                  const box = event.currentTarget.getBoundingClientRect();
-                  const place = {
-                    x: (event.clientX - box.left) / box.width,
-                    y: (event.clientY - box.top) / box.height,
-                  };
-                  const velocity = fixed.on ? fixed.value : strikeVelocity({ ...place, pressure: event.pressure });
-                  pressPadStep(store, instrument, i, velocity);
-                }}
-                onKeyDown={(event) => {
-                  if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
-                  event.preventDefault();
-                  pressPadStep(store, instrument, i, fixed.on ? fixed.value : KEY_VELOCITY);
-                }}
-                onContextMenu={(event) => event.preventDefault()}
-              >
-                {hit && <div style={{ ...fillBox, height: `${20 + 80 * hit.velocity}%`, background: tokens.breast }} />}
-                <Text style={[styles.step, { color: hit ? tokens.onBreast : tokens.wing }]}>{i + 1}</Text>
-              </div>
-            );
-          })}
-        </View>
-      ))}
-    </View>
+    <PadBoard label="Step pads" ref={grid}>
+      {(i) => {
+        const there = page !== null && i < page.steps;
+        const tick = (page?.start ?? 0) + i * step;
+        const hit = there ? hits.find((h) => h.tick >= tick && h.tick < tick + step) : undefined;
+        return (
+          <div
+            role="button"
+            tabIndex={there ? 0 : -1}
+            data-step={i}
+            aria-label={there ? `${pads[pad]!.name} ${stepWords(tick, step, meter)}` : `No step ${i + 1}`}
+            aria-pressed={hit !== undefined}
+            aria-disabled={!there}
+            aria-description={hit ? `velocity ${Math.round(hit.velocity * 127)}` : undefined}
+            style={{
+              ...padBox,
+              background: tokens.slate,
+              opacity: there ? 1 : 0.3,
+              borderTop: `3px solid ${(i * step) % (step * 4) === 0 ? tokens.cap : 'transparent'}`,
+            }}
+            onPointerDown={(event) => {
+              if (event.pointerType === 'mouse' && event.button !== 0) return;
+              const box = event.currentTarget.getBoundingClientRect();
+              const place = {
+                x: (event.clientX - box.left) / box.width,
+                y: (event.clientY - box.top) / box.height,
+              };
+              const velocity = fixed.on ? fixed.value : strikeVelocity({ ...place, pressure: event.pressure });
+              pressPadStep(store, instrument, i, velocity);
+            }}
+            onKeyDown={(event) => {
+              if (event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return;
+              event.preventDefault();
+              pressPadStep(store, instrument, i, fixed.on ? fixed.value : KEY_VELOCITY);
+            }}
+          >
+            {hit && <div style={{ ...fillBox, height: `${20 + 80 * hit.velocity}%`, background: tokens.breast }} />}
+            <Text style={[styles.step, { color: hit ? tokens.onBreast : tokens.wing }]}>{i + 1}</Text>
+          </div>
+        );
+      }}
+    </PadBoard>
   );
 }
 
-const padBox = { position: 'relative', flex: 1, minWidth: 80, minHeight: 80, borderRadius: RADIUS, overflow: 'hidden', touchAction: 'none', userSelect: 'none', cursor: 'pointer', boxSizing: 'border-box', outlineOffset: -3 } as const; // prettier-ignore
+const padBox = { position: 'relative', flex: 1, minWidth: 0, borderRadius: RADIUS, overflow: 'hidden', touchAction: 'none', userSelect: 'none', cursor: 'pointer', boxSizing: 'border-box', outlineOffset: -3 } as const; // prettier-ignore
 const fillBox = { position: 'absolute', left: 0, right: 0, bottom: 0, pointerEvents: 'none' } as const;
 
 const styles = StyleSheet.create({
-  bar: { flexDirection: 'row', gap: 4 },
+  bar: { flexDirection: 'row', gap: 4, flex: 1, minWidth: 0 },
   sound: { flexGrow: 1, minWidth: 110 },
   place: { minWidth: 54, borderRadius: RADIUS, alignItems: 'center', justifyContent: 'center' },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15 },
   number: { fontFamily: NUMBERS, fontSize: 16, lineHeight: 22 },
-  grid: { flex: 1, gap: 6 },
-  row: { flex: 1, flexDirection: 'row', gap: 6 },
   step: { position: 'absolute', left: 8, bottom: 6, fontFamily: NUMBERS, fontSize: 14 },
 });

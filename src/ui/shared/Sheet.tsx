@@ -1,10 +1,11 @@
 import { useEffect, type ReactNode } from 'react';
-import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { sheetClosed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
+import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
-import { WIDE, WORDS_STRONG } from '../theme/tokens';
+import { WORDS_STRONG } from '../theme/tokens';
 import { ControlButton } from './ControlButton';
 
 /** Width of the pads on a wide screen: sheets leave them free to be played. */
@@ -23,7 +24,7 @@ interface Props {
 export function Sheet({ title, action, half, children }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
-  const wide = useWindowDimensions().width >= WIDE;
+  const { layout } = useRoom();
   useEffect(() => {
     const escape = (event: KeyboardEvent) => event.key === 'Escape' && dispatch(sheetClosed());
     window.addEventListener('keydown', escape);
@@ -35,7 +36,7 @@ export function Sheet({ title, action, half, children }: Props) {
       aria-label={title}
       style={[
         styles.sheet,
-        wide ? styles.beside : half && styles.half,
+        layout === 'wide' ? styles.beside : half && layout === 'upright' && styles.half,
         { backgroundColor: tokens.ground, borderColor: tokens.rule },
       ]}
     >

@@ -2,6 +2,7 @@ import { Link, usePathname, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { WingBars } from '../shared/WingBars';
+import { RAIL_WIDTH } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { TOUCH, WORDS_STRONG } from '../theme/tokens';
 
@@ -12,15 +13,15 @@ const PLACES: readonly { name: string; href: Href }[] = [
   { name: 'Launch', href: '/launch' },
 ];
 
-/** Navigation between the places: along the bottom on a phone, down the side on a wide screen. */
-export function Places({ wide }: { wide: boolean }) {
+/** Navigation between the places: along the bottom, down the side, or within the head (see `placesIn`). */
+export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
   const tokens = useTokens();
   const here = usePathname();
   return (
     <View
       role="navigation"
       aria-label="Places"
-      style={[wide ? styles.rail : styles.bottom, { backgroundColor: tokens.slate }]}
+      style={[styles[where], where !== 'head' && { backgroundColor: tokens.slate }]}
     >
       {PLACES.map(({ name, href }) => (
         <Link key={name} href={href} aria-current={here === href ? 'page' : undefined} style={styles.link}>
@@ -36,8 +37,9 @@ export function Places({ wide }: { wide: boolean }) {
 
 const styles = StyleSheet.create({
   bottom: { flexDirection: 'row', height: 56 },
-  rail: { width: 84, paddingTop: 8, gap: 4 },
-  link: { flexGrow: 1, flexBasis: 0, maxHeight: 64, textDecorationLine: 'none' },
+  rail: { width: RAIL_WIDTH, paddingTop: 4, gap: 4 },
+  head: { flexDirection: 'row', gap: 2 },
+  link: { flexGrow: 1, flexBasis: 0, minWidth: 50, maxHeight: 64, textDecorationLine: 'none' },
   place: { minHeight: TOUCH + 8, alignItems: 'center', justifyContent: 'center', width: '100%', flexGrow: 1 },
   sign: { height: 16, justifyContent: 'center' },
   name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 22 },

@@ -1,21 +1,20 @@
 import { useEffect, type ReactNode } from 'react';
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { loadChartsSoon } from '../feel/EarlyLate';
-import { Flyway } from '../flyway/Flyway';
 import { usePadKeys } from '../pads/usePadKeys';
+import { placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
-import { WIDE } from '../theme/tokens';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
 import { Places } from './Places';
 import { Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
 
-/** The frame of every place: transport and Flyway on top, the places below or beside, sheets and notices over the middle. */
+/** The frame of every place: the head on top, the places below or beside, sheets and notices over the middle. */
 export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
-  const wide = useWindowDimensions().width >= WIDE;
+  const where = placesIn(useRoom());
   usePadKeys();
   useEffect(loadChartsSoon, []);
   useShortcuts();
@@ -26,9 +25,6 @@ export function Shell({ children }: { children: ReactNode }) {
       </Text>
       <Transport />
       <AudioLock />
-      <View style={styles.flyway}>
-        <Flyway />
-      </View>
       <View role="main" style={styles.place}>
         {children}
         <Sheets />
@@ -37,10 +33,10 @@ export function Shell({ children }: { children: ReactNode }) {
     </View>
   );
   return (
-    <View style={[styles.page, { backgroundColor: tokens.ground, flexDirection: wide ? 'row' : 'column' }]}>
-      {wide && <Places wide />}
+    <View style={[styles.page, { backgroundColor: tokens.ground, flexDirection: where === 'rail' ? 'row' : 'column' }]}>
+      {where === 'rail' && <Places where="rail" />}
       {main}
-      {!wide && <Places wide={false} />}
+      {where === 'bottom' && <Places where="bottom" />}
     </View>
   );
 }
@@ -48,7 +44,6 @@ export function Shell({ children }: { children: ReactNode }) {
 const styles = StyleSheet.create({
   page: { flex: 1 },
   main: { flex: 1, minHeight: 0 },
-  flyway: { marginTop: 8 },
   place: { flex: 1, minHeight: 0 },
   /** For screen readers. */
   unseen: { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 },

@@ -1,13 +1,13 @@
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
-import { WIDE } from '../theme/tokens';
+import { StyleSheet, View } from 'react-native';
+import { useRoom } from '../theme/room';
 import { StepsPanel } from './StepsPanel';
 
 /** The place *Steps*: the current pattern as lanes and steps, painted while it plays. */
 export function StepsScreen() {
-  const wide = useWindowDimensions().width >= WIDE;
+  const { layout } = useRoom();
   return (
     <View style={styles.screen}>
-      <StepsPanel bars={wide ? 2 : 1} wide={wide} />
+      <StepsPanel bars={layout === 'upright' ? 1 : 2} wide={layout !== 'upright'} />
     </View>
   );
 }

@@ -85,8 +85,6 @@ export const INK = '#14191F';
 export const TOUCH = 44;
 export const RADIUS = 12;
 export const GAP = 8;
-/** From this width on, places stand in a rail at the side. */
-export const WIDE = 900;
 
 /** Typefaces by the names under which `fonts.ts` loads them. */
 export const WORDS = 'BarlowCondensed_500Medium';

@@ -4,9 +4,10 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { transportStyles as styles } from './transportStyles';
 
-/** Play and stop in one place, a way back to the top once stopped, and record. */
-export function PlayControls() {
+/** Play and stop in one place, a way back to the top once stopped, and record. Small, play is a sign alone. */
+export function PlayControls({ small }: { small?: boolean }) {
   const instrument = useInstrument();
+  const style = small ? styles.small : styles.large;
   const { playing, recording, awayFromTop } = useAppSelector((state) => state.session);
   return (
     <View style={styles.group}>
@@ -15,18 +16,18 @@ export function PlayControls() {
           tone="primary"
           label="Stop"
           icon="stop"
-          text="Stop"
+          text={small ? undefined : 'Stop'}
           onPress={() => instrument.stop()}
-          style={wide}
+          style={style}
         />
       ) : (
         <ControlButton
           tone="primary"
           label="Play"
           icon="play"
-          text="Play"
+          text={small ? undefined : 'Play'}
           onPress={() => instrument.play()}
-          style={wide}
+          style={style}
         />
       )}
       {!playing && awayFromTop && (
@@ -42,13 +43,11 @@ export function PlayControls() {
         tone="record"
         label="Record"
         icon="record"
-        text={recording ? (playing ? 'Recording' : 'Armed') : 'Record'}
+        text={recording ? (small ? 'On' : playing ? 'Recording' : 'Armed') : small ? 'Rec' : 'Record'}
         pressed={recording}
         onPress={() => instrument.toggleRecord()}
-        style={wide}
+        style={style}
       />
     </View>
   );
 }
-
-const wide = { flexGrow: 1, minWidth: 96, minHeight: 52 } as const;

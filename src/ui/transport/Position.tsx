@@ -10,7 +10,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS } from '../theme/tokens';
 
 /** Bar and beat, written straight into the page on every frame. */
-export function Position() {
+export function Position({ small }: { small?: boolean }) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   const meter = useAppSelector((state) => selectSet(state).meter);
@@ -29,9 +29,9 @@ export function Position() {
     if (!playing) draw(window.performance.now());
   }, [playing, awayFromTop]); // eslint-disable-line react-hooks/exhaustive-deps -- draw reads what is current
   return (
-    <View ref={box} style={styles.box}>
+    <View ref={box} style={[styles.box, small && styles.smallBox]}>
       <Text style={[styles.caption, { color: tokens.cap }]}>bar.beat</Text>
-      <Text role="timer" aria-label="Position" style={[styles.number, { color: tokens.wing }]}>
+      <Text role="timer" aria-label="Position" style={[styles.number, small && styles.small, { color: tokens.wing }]}>
         {null}
       </Text>
     </View>
@@ -39,7 +39,9 @@ export function Position() {
 }
 
 const styles = StyleSheet.create({
-  box: { alignItems: 'flex-end', justifyContent: 'center', minWidth: 92 },
+  box: { alignItems: 'flex-end', justifyContent: 'center', minWidth: 88 },
+  smallBox: { minWidth: 72 },
   caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
   number: { fontFamily: NUMBERS, fontSize: 27, lineHeight: 34, letterSpacing: -0.5 },
+  small: { fontSize: 21, lineHeight: 26 },
 });

@@ -5,18 +5,23 @@ import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/storage/exportFiles';
 import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
-import { noticed, sheetToggled } from '@/store/sessionSlice';
+import { noticed, sheetShown, sheetToggled } from '@/store/sessionSlice';
+import { unfolded } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
+import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
 import { demoSet } from '@/core/document/demo';
 import { patternCleared } from '@/store/patternsSlice';
 
-/** The set's name, which opens what can be done with the set as a whole. */
-export function SetMenu() {
+/** Width in which a name is to fit at full size, px. */
+const NAME_PX = 130;
+
+/** The set's name, which opens what can be done with the set as a whole, and the setup. Small, it is a sign alone. */
+export function SetMenu({ small }: { small?: boolean }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   const instrument = useInstrument();
@@ -24,6 +29,11 @@ export function SetMenu() {
   const replace = (what: string, make: typeof demoSet) => () => {
     instrument.open(make());
     store.dispatch(noticed(what, true));
+  };
+  /** Tempo and click come first. */
+  const startEmpty = () => {
+    replace('An empty set is open.', emptySet)();
+    store.dispatch(unfolded('time'));
   };
   const clear = () => {
     store.dispatch(patternCleared({ place: instrument.placeOf() }));
@@ -33,14 +43,23 @@ export function SetMenu() {
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
     { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
-    { title: 'Start empty', icon: 'file-outline', act: replace('An empty set is open.', emptySet) },
+    { title: 'Start empty', icon: 'file-outline', act: startEmpty },
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
+    { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },
   ];
   return (
-    <PopMenu label="Set menu" description={name} style={styles.anchor} items={items}>
-      <Text numberOfLines={1} style={[styles.set, { color: tokens.wing }]}>
-        {name}
-      </Text>
+    <PopMenu
+      label="Set menu"
+      description={name}
+      icon={small ? 'dots-vertical' : undefined}
+      style={!small && styles.anchor}
+      items={items}
+    >
+      {!small && (
+        <Text numberOfLines={3} style={[styles.set, nameSize(name, 24), { color: tokens.wing }]}>
+          {name}
+        </Text>
+      )}
     </PopMenu>
   );
 }
@@ -63,11 +82,17 @@ export function PatternKey() {
       onPress={() => dispatch(sheetToggled('slots'))}
       style={[styles.anchor, styles.shrink]}
     >
-      <Text numberOfLines={1} style={[styles.pattern, { color: tokens.cap }]}>
+      <Text numberOfLines={3} style={[styles.pattern, nameSize(track + words, 18), { color: tokens.cap }]}>
         {track} · {words}
       </Text>
     </ControlButton>
   );
+}
+
+/** A long name is smaller, and goes on in more lines. */
+function nameSize(name: string, most: number): { fontSize: number; lineHeight: number } {
+  const fontSize = fitted(name, NAME_PX, { least: 12, most });
+  return { fontSize, lineHeight: Math.round(fontSize * 1.2) };
 }
 
 const styles = StyleSheet.create({
@@ -79,6 +104,6 @@ const styles = StyleSheet.create({
     paddingHorizontal: 2,
   },
   shrink: { flexShrink: 1 },
-  set: { fontFamily: WORDS_STRONG, fontSize: 21, lineHeight: 26, letterSpacing: 0.1 },
-  pattern: { fontFamily: WORDS, fontSize: 16, lineHeight: 22, flexShrink: 1 },
+  set: { fontFamily: WORDS_STRONG, letterSpacing: 0.1 },
+  pattern: { fontFamily: WORDS, flexShrink: 1 },
 });

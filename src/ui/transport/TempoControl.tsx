@@ -4,6 +4,7 @@ import { addTap, formatTempo, parseTempo, tappedTempo } from '@/core/time/tempo'
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
+import { foldToggled } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
@@ -42,6 +43,26 @@ export function TempoControl() {
       <ControlButton label="Tempo up" icon="plus" onPress={() => step(1)} />
       <TapTempo />
     </View>
+  );
+}
+
+/** The tempo in the head, which unfolds what there is to set of tempo and click. */
+export function TempoKey() {
+  const dispatch = useAppDispatch();
+  const tempo = useAppSelector((state) => selectSet(state).tempo);
+  const click = useAppSelector((state) => selectSet(state).metronome.on);
+  const unfolded = useAppSelector((state) => state.settings.unfolded.time);
+  return (
+    <ControlButton
+      label="Tempo and click"
+      caption={click ? 'BPM, click' : 'BPM'}
+      text={formatTempo(tempo)}
+      numeric
+      description={`${formatTempo(tempo)} BPM, click ${click ? 'on' : 'off'}`}
+      expanded={unfolded}
+      onPress={() => dispatch(foldToggled('time'))}
+      style={styles.key}
+    />
   );
 }
 

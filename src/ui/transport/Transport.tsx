@@ -1,62 +1,104 @@
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
-import { sheetToggled } from '@/store/sessionSlice';
-import { useAppDispatch, useAppSelector } from '@/store/store';
-import { ControlButton } from '../shared/ControlButton';
-import { WIDE } from '../theme/tokens';
+import { StyleSheet, View } from 'react-native';
+import { useAppSelector } from '@/store/store';
+import { Flyway } from '../flyway/Flyway';
+import { Places } from '../shell/Places';
+import { placesIn, useRoom } from '../theme/room';
 import { ClickControls } from './ClickControls';
-import { History } from './History';
+import { RedoKey, UndoKey } from './History';
 import { PlayControls } from './PlayControls';
 import { Position } from './Position';
 import { PatternKey, SetMenu } from './SetMenu';
-import { TempoControl } from './TempoControl';
+import { TempoControl, TempoKey } from './TempoControl';
 
-/** Always on the screen: the set, undo, play and record, position, tempo and click. */
+/** From this width on a wide screen's head has room for tempo and click beside all else. */
+const ROOMY = 1240;
+const FLYWAY_PX = { upright: 66, lying: 50, wide: 84 } as const;
+
+/**
+ * Always on the screen: the set, undo, play and record, position, tempo, and the Flyway. Tempo and click fold away where they
+ * would take room from the place below.
+ */
 export function Transport() {
-  const dispatch = useAppDispatch();
-  const setupOpen = useAppSelector((state) => state.session.sheet === 'setup');
-  const wide = useWindowDimensions().width >= WIDE;
+  const room = useRoom();
+  const unfolded = useAppSelector((state) => state.settings.unfolded.time);
+  const roomy = room.layout === 'wide' && room.width >= ROOMY;
+  const flyway = <Flyway height={FLYWAY_PX[room.layout]} />;
+  const time = (
+    <>
+      <TempoControl />
+      <ClickControls />
+    </>
+  );
+  if (room.layout === 'lying') {
+    return (
+      <>
+        <View style={styles.lying}>
+          {placesIn(room) === 'head' && <Places where="head" />}
+          <View role="toolbar" aria-label="Transport" style={styles.row}>
+            <SetMenu small />
+            <PlayControls small />
+            <Position small />
+            <TempoKey />
+            <UndoKey />
+          </View>
+          <View style={styles.beside}>{flyway}</View>
+        </View>
+        {unfolded && (
+          <View role="toolbar" aria-label="Tempo and click" style={[styles.row, styles.inset]}>
+            <PatternKey />
+            <RedoKey />
+            {time}
+          </View>
+        )}
+      </>
+    );
+  }
   const set = (
-    <View style={[styles.row, wide && styles.set]}>
-      <View style={styles.grow}>
+    <>
+      <View style={styles.names}>
         <SetMenu />
         <PatternKey />
       </View>
-      <History />
-      <ControlButton
-        label="Setup"
-        icon="tune-vertical"
-        pressed={setupOpen}
-        onPress={() => dispatch(sheetToggled('setup'))}
-      />
-    </View>
+      <UndoKey />
+      <RedoKey />
+    </>
   );
   const play = (
-    <View style={[styles.row, wide && styles.play]}>
-      <PlayControls />
+    <>
+      <PlayControls small={room.width < 360} />
       <Position />
-    </View>
+      {!roomy && <TempoKey />}
+    </>
   );
-  const time = (
-    <View style={[styles.row, wide && styles.time]}>
-      <TempoControl />
-      <ClickControls />
-    </View>
-  );
+  const wide = room.layout === 'wide';
   return (
-    <View role="toolbar" aria-label="Transport" style={wide ? styles.wide : styles.phone}>
-      {set}
-      {play}
-      {time}
-    </View>
+    <>
+      <View role="toolbar" aria-label="Transport" style={wide ? styles.wide : styles.upright}>
+        <View style={[styles.row, wide && styles.share]}>{set}</View>
+        <View style={[styles.row, wide && styles.play]}>{play}</View>
+        {roomy && <View style={[styles.row, styles.time]}>{time}</View>}
+        {!roomy && !wide && unfolded && <View style={styles.row}>{time}</View>}
+      </View>
+      {!roomy && wide && unfolded && (
+        <View role="toolbar" aria-label="Tempo and click" style={[styles.row, styles.inset, styles.time, styles.right]}>
+          {time}
+        </View>
+      )}
+      {flyway}
+    </>
   );
 }
 
 const styles = StyleSheet.create({
-  phone: { paddingHorizontal: 8, paddingTop: 4, gap: 6 },
-  wide: { paddingHorizontal: 12, paddingVertical: 8, gap: 16, flexDirection: 'row', alignItems: 'center' },
+  upright: { paddingHorizontal: 8, paddingTop: 2, paddingBottom: 4, gap: 2 },
+  wide: { paddingHorizontal: 12, paddingVertical: 6, gap: 16, flexDirection: 'row', alignItems: 'center' },
+  lying: { flexDirection: 'row', alignItems: 'center', height: 56, paddingHorizontal: 4, gap: 4 },
   row: { flexDirection: 'row', gap: 4, alignItems: 'stretch' },
-  grow: { flex: 1, minWidth: 0, flexDirection: 'row' },
-  set: { flex: 1, minWidth: 0, alignItems: 'center' },
+  inset: { paddingHorizontal: 8, paddingBottom: 4 },
+  names: { flex: 1, minWidth: 0, flexDirection: 'row' },
+  share: { flex: 1, minWidth: 0, alignItems: 'center' },
+  beside: { flex: 1, minWidth: 60, overflow: 'hidden' },
   time: { width: 392 },
-  play: { width: 380 },
+  right: { alignSelf: 'flex-end' },
+  play: { width: 400 },
 });

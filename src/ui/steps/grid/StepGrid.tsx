@@ -33,6 +33,8 @@ const ROOMY_LABEL_PX = 200;
 const TOOLS_PX = 52;
 const GAP_PX = 6;
 const MOVES_PX = 92;
+/** Lower than this, lanes have the room of the value lane, which folds away. */
+const LOW_PX = 360;
 /** What a Page key changes the velocity of the cell's hit by. */
 const KEY_VELOCITY_STEP = 5 / 127;
 
@@ -89,7 +91,9 @@ export function StepGrid({ pattern, step, span }: Props) {
 
   const roomy = size.width > 760;
   const labels = roomy ? ROOMY_LABEL_PX : LABEL_PX;
-  const below = TOOLS_PX + VALUES_PX + GAP_PX + (control ? MOVES_PX : 0);
+  const low = size.height < LOW_PX;
+  const valuesShown = useAppSelector((state) => state.settings.unfolded.values) || !low;
+  const below = TOOLS_PX + (valuesShown ? VALUES_PX : 0) + GAP_PX + (control ? MOVES_PX : 0);
   const width = Math.max(0, size.width - labels);
   const height = Math.max(0, size.height - RULER_PX - below);
   const { length } = pattern;
@@ -256,8 +260,8 @@ export function StepGrid({ pattern, step, span }: Props) {
         </div>
       </div>
       <div style={{ ...valuesBox, height: below - GAP_PX }}>
-        <ValueTools pattern={pattern} names={names} height={TOOLS_PX} roomy={roomy} />
-        <ValueLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} />
+        <ValueTools pattern={pattern} names={names} height={TOOLS_PX} roomy={roomy} foldable={low} />
+        {valuesShown && <ValueLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} />}
         {control && (
           <MovesLane
             pattern={pattern}

@@ -4,9 +4,11 @@ import { StyleSheet, View } from 'react-native';
 import { STROKES, tidyValue, VALUE_KINDS, VALUE_RANGES, valueOf, type StrokeShape } from '@/core/edit/values'; // prettier-ignore
 import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
+import { foldToggled } from '@/store/settingsSlice';
 import { kindShown, selectStepTicks, selectSteps, selectValueTargets, shapeChosen } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../../shared/Choice';
+import { ControlButton } from '../../shared/ControlButton';
 import { NumberField } from '../../shared/NumberField';
 import { PopMenu } from '../../shared/PopMenu';
 import { gestureName } from '../../shared/useDrag';
@@ -24,10 +26,12 @@ interface Props {
   height: number;
   /** Mute and solo stand at the labels. */
   roomy: boolean;
+  /** The value lane can be folded away: without it there is nothing to draw on, with it no room for mute and solo. */
+  foldable: boolean;
 }
 
 /** Above the value lane: which value, the number of what is chosen, and how a finger draws. */
-export function ValueTools({ pattern, names, height, roomy }: Props) {
+export function ValueTools({ pattern, names, height, roomy, foldable }: Props) {
   const dispatch = useAppDispatch();
   const edit = usePatternEdit();
   const track = useAppSelector(selectTrack);
@@ -35,6 +39,7 @@ export function ValueTools({ pattern, names, height, roomy }: Props) {
   const step = useAppSelector(selectStepTicks);
   const targets = useAppSelector(selectValueTargets);
   const tempo = useAppSelector((state) => selectSet(state).tempo);
+  const unfolded = useAppSelector((state) => state.settings.unfolded.values);
   const shown = shownValue(kind, tempo, step);
   const { min, max, neutral } = VALUE_RANGES[kind];
   const values = useMemo(() => {
@@ -51,7 +56,7 @@ export function ValueTools({ pattern, names, height, roomy }: Props) {
     kind === 'pitch' || kind === 'glide' ? 1 : kind === 'odds' || kind === 'swell' ? 0.05 : VALUE_RANGES[kind].step;
   return (
     <View style={[styles.tools, { height }]}>
-      {!roomy && <MuteSolo name={names[pad]!} pad={pad} gates={track} />}
+      {!roomy && !(foldable && unfolded) && <MuteSolo name={names[pad]!} pad={pad} gates={track} />}
       <Choice
         label="Value"
         caption={names[pad]}
@@ -89,17 +94,27 @@ export function ValueTools({ pattern, names, height, roomy }: Props) {
         }}
         style={styles.number}
       />
-      <PopMenu
-        label="Draw"
-        description={SHAPE_NAMES[shape]}
-        icon={SHAPE_ICONS[shape]}
-        items={STROKES.map((value) => ({
-          title: SHAPE_NAMES[value],
-          icon: SHAPE_ICONS[value],
-          chosen: value === shape,
-          act: () => dispatch(shapeChosen(value)),
-        }))}
-      />
+      {foldable && (
+        <ControlButton
+          label="Value lane"
+          icon={unfolded ? 'chevron-down' : 'chevron-up'}
+          expanded={unfolded}
+          onPress={() => dispatch(foldToggled('values'))}
+        />
+      )}
+      {(unfolded || !foldable) && (
+        <PopMenu
+          label="Draw"
+          description={SHAPE_NAMES[shape]}
+          icon={SHAPE_ICONS[shape]}
+          items={STROKES.map((value) => ({
+            title: SHAPE_NAMES[value],
+            icon: SHAPE_ICONS[value],
+            chosen: value === shape,
+            act: () => dispatch(shapeChosen(value)),
+          }))}
+        />
+      )}
     </View>
   );
 }
@@ -116,6 +131,6 @@ function nextRoll(strokes: number, steps: number): number {
 
 const styles = StyleSheet.create({
   tools: { flexDirection: 'row', gap: 4, alignItems: 'center', paddingHorizontal: 4 },
-  choice: { flexGrow: 1, minWidth: 92 },
-  number: { flexGrow: 1, flexBasis: 0, minWidth: 84, maxWidth: 200 },
+  choice: { flexGrow: 1, minWidth: 64 },
+  number: { flexGrow: 1, flexBasis: 0, minWidth: 72, maxWidth: 200 },
 });

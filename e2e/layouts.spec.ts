@@ -1,0 +1,162 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './support/app';
+import { heard, listen, of } from './support/ear';
+import { demoSet } from './support/sets';
+
+/** CSS px of devices that are common, upright and lying, and of a desk's window, also at 200 % zoom (common practice). */
+const SIZES = [
+  [320, 568], [375, 667], [390, 844], [667, 375], [844, 390], [768, 1024], [1180, 820], [1000, 700], [1280, 800], [640, 400], [1920, 1080],
+] as const; // prettier-ignore
+/** The least side of a target for a finger, px: WCAG 2.2, 2.5.5 (enhanced). */
+const TARGET = 44;
+const PLACES = ['Pads', 'Steps', 'Launch'];
+
+interface Found {
+  name: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /** As much of it as can be seen within the boxes that scroll or clip. */
+  seen: number;
+}
+
+/** Every control that can be pressed, with its box. */
+const controls = (page: Page): Promise<Found[]> =>
+  page.evaluate(() =>
+    [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].map((element) => {
+      const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
+      const { x, y, width, height } = target.getBoundingClientRect();
+      let [left, top, right, bottom] = [Math.max(0, x), Math.max(0, y), Math.min(innerWidth, x + width), Math.min(innerHeight, y + height)]; // prettier-ignore
+      for (let box = target.parentElement; box; box = box.parentElement) {
+        if (getComputedStyle(box).overflow === 'visible') continue;
+        const clip = box.getBoundingClientRect();
+        [left, top] = [Math.max(left, clip.left), Math.max(top, clip.top)];
+        [right, bottom] = [Math.min(right, clip.right), Math.min(bottom, clip.bottom)];
+      }
+      const seen = (Math.max(0, right - left) * Math.max(0, bottom - top)) / (width * height);
+      const name = element.getAttribute('aria-label') ?? element.textContent;
+      return { name, x, y, width, height, seen };
+    }),
+  );
+
+/** What scrolls into sight under a finger: cards and sections of Launch, lanes of Steps. */
+const scrolls = ({ name }: Found, place: string) =>
+  place === 'Launch' ? !/^(Drop on|Override|Lift|Stop all|Launching)/.test(name) : /^(Hear|Mute|Solo) /.test(name);
+
+const overlapping = (all: readonly Found[]) =>
+  all.flatMap((a, i) =>
+    all
+      .slice(i + 1)
+      .filter(
+        (b) =>
+          Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x) > 1 &&
+          Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y) > 1,
+      )
+      .map((b) => `${a.name} and ${b.name}`),
+  );
+
+for (const [width, height] of SIZES) {
+  test.describe(`${width} x ${height}`, () => {
+    test.use({ viewport: { width, height } });
+
+    test('every place: controls whole, apart, large enough for a finger; pads larger still', async ({ app, page }) => {
+      await app.open();
+      const least = width === 320 ? 64 : 80;
+      for (const place of PLACES) {
+        await page.getByRole('link', { name: place, exact: true }).click();
+        await expect(page.getByRole('link', { name: place, exact: true })).toHaveAttribute('aria-current', 'page');
+        const all = await controls(page);
+        const small = all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5);
+        expect(small, `too small on ${place}`).toEqual([]);
+        const fixed = all.filter((c) => !scrolls(c, place));
+        expect(
+          fixed.filter((c) => c.seen < 0.99),
+          `cut on ${place}`,
+        ).toEqual([]);
+        expect(overlapping(fixed), `overlapping on ${place}`).toEqual([]);
+        expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+        if (place === 'Pads') {
+          const pads = all.filter((c) => c.name.startsWith('Pad '));
+          expect(pads).toHaveLength(16);
+          expect(pads.filter((c) => c.width < least || c.height < least)).toEqual([]);
+          // Beside the pads and the ways to other places; on a wide screen the steps stand there too.
+          const others = fixed.filter((c) => !c.name.startsWith('Pad ') && !PLACES.includes(c.name));
+          if (width < 900) expect(others.length).toBeLessThanOrEqual(12);
+        } else {
+          // What the place is for can be reached: at least two lanes, at least one card.
+          const job = place === 'Steps' ? /^Hear / : /^(Wheels|Rails) /;
+          expect(all.filter((c) => job.test(c.name) && c.seen > 0.9).length).toBeGreaterThanOrEqual(place === 'Steps' ? 2 : 1); // prettier-ignore
+        }
+      }
+    });
+  });
+}
+
+test('names of pads, patterns and tracks are whole, however long and wherever', async ({ app, page }) => {
+  const set = demoSet();
+  set.name = 'Saturday at the Rink by the Canal';
+  set.tracks[0]!.name = 'Wheels and Bearings';
+  await app.openSet(set);
+  for (const [width, height] of [
+    [320, 568],
+    [390, 844],
+    [667, 375],
+    [1280, 800],
+  ] as const) {
+    // prettier-ignore
+    await page.setViewportSize({ width, height });
+    await expect(app.pad(1)).toBeVisible();
+    const cut = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('[aria-label^="Pad "] *, [aria-label="Set menu"] *, [aria-label="Patterns"] *')]
+        .filter((e) => e.childElementCount === 0 && e.textContent !== '' && getComputedStyle(e).overflow !== 'visible')
+        .filter((e) => e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1)
+        .filter((e) => e.clientWidth > 1) // words for screen readers alone
+        .map((e) => e.textContent),
+    ); // prettier-ignore
+    expect(cut, `${width} x ${height}`).toEqual([]);
+  }
+});
+
+test('turned fifty times while four pads are held and a roll is on, no note is stuck and no hit is lost', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.menu('Start empty');
+  await app.countIn('None');
+  await app.button('Note repeat').click();
+  await app.record.click();
+  await app.play.click();
+  const fingers = await page.context().newCDPSession(page);
+  const points = [];
+  for (const [id, number] of [1, 3, 5, 7].entries()) {
+    const box = (await app.pad(number).boundingBox())!;
+    points.push({ x: box.x + box.width / 2, y: box.y + box.height / 2, id });
+  }
+  await fingers.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: points });
+  await listen(page, 0.5);
+  const size = page.viewportSize()!;
+  for (let i = 0; i < 50; i++) {
+    const lies = i % 2 === 0;
+    await page.setViewportSize(lies ? { width: size.height, height: size.width } : size);
+  }
+  await listen(page, 0.5);
+  await fingers.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await listen(page, 0.5);
+  const { events, sampleRate } = await heard(page);
+  const struck = of(events, 'sounded').filter((e) => e.live);
+  await listen(page, 1);
+  // Let go, nothing repeats any more.
+  const after = of((await heard(page)).events, 'sounded').filter((e) => e.live);
+  expect(after.length).toBe(struck.length);
+  await app.stop.click();
+  const recorded = (await app.savedNow()).tracks[0]!.patterns[0]!.hits.length;
+  expect(recorded).toBe(struck.length);
+  for (const pad of [0, 2, 4, 6]) {
+    const frames = struck.filter((e) => e.pad === pad).map((e) => e.frame);
+    expect(frames.length).toBeGreaterThan(6);
+    // Sixteenths at 120 BPM lie 125 ms apart: none is missing from the second on. The first is where the finger came down.
+    for (let i = 2; i < frames.length; i++) expect(frames[i]! - frames[i - 1]!).toBeCloseTo(sampleRate / 8, -1);
+  }
+});

@@ -1,0 +1,65 @@
+import type { ReactNode, Ref } from 'react';
+import { PADS } from '@/core/document/limits';
+import { fittedToContainer } from '../theme/fitText';
+import { placesIn, RAIL_WIDTH, useRoom, type Room } from '../theme/room';
+
+const PAD_PX = 80;
+const GAP_PX = 6;
+/** Where the room is short the gaps give way before the pads do. */
+const SHORT_GAP_PX = 3;
+
+/** Pads of a row: four by four, or two rows of eight where the screen lies and is wide enough for them. */
+export function padColumns(room: Room): 4 | 8 {
+  const width = room.width - (placesIn(room) === 'rail' ? RAIL_WIDTH : 0);
+  return room.layout === 'lying' && width >= 8 * PAD_PX + 9 * SHORT_GAP_PX ? 8 : 4;
+}
+
+interface Props {
+  /** Accessible name. */
+  label: string;
+  ref?: Ref<HTMLDivElement>;
+  /** What lies on the place of each pad, 0..15. */
+  children: (pad: number) => ReactNode;
+}
+
+/**
+ * The places of the sixteen pads: pad 1 bottom left, their numbers rising to the right and upwards. Turning the device moves the
+ * places and keeps what lies on them, so that what is held stays held.
+ */
+export function PadBoard({ label, ref, children }: Props) {
+  const room = useRoom();
+  const columns = padColumns(room);
+  const rows = PADS / columns;
+  return (
+    <div
+      role="group"
+      aria-label={label}
+      ref={ref}
+      onContextMenu={(event) => event.preventDefault()}
+      style={{
+        ...board,
+        gap: room.layout === 'lying' || room.width < 360 ? SHORT_GAP_PX : GAP_PX,
+        gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+        gridTemplateRows: `repeat(${rows}, minmax(0, 1fr))`,
+      }}
+    >
+      {Array.from({ length: PADS }, (_, pad) => (
+        <div key={pad} style={{ ...place, gridColumn: (pad % columns) + 1, gridRow: rows - Math.floor(pad / columns) }}>
+          {children(pad)}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+const board = { flex: '1 1 0', minHeight: 0, minWidth: 0, display: 'grid', touchAction: 'none' } as const;
+// A container, so that what lies on it can take its size from it.
+const place = { display: 'flex', minWidth: 0, minHeight: 0, containerType: 'inline-size' } as const;
+
+/** Size of a pad's name: as large as it fits, larger on larger pads. */
+export function padNameSize(name: string): object {
+  return {
+    fontSize: fittedToContainer(name, { padding: 20, least: 11, most: 'clamp(17px, 11cqi, 30px)' }),
+    lineHeight: '1.2em',
+  };
+}

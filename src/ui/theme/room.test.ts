@@ -1,0 +1,9 @@
+import { roomOf } from './room';
+
+test('the layout follows the room: phones, tablets and desks, upright, lying and zoomed', () => {
+  // Sizes in CSS px of common devices (common practice).
+  const layouts = (sizes: [number, number][]) => sizes.map(([width, height]) => roomOf(width, height).layout);
+  expect(layouts([[320, 568], [375, 667], [390, 844], [768, 1024]])).toEqual(Array(4).fill('upright')); // prettier-ignore
+  expect(layouts([[667, 375], [844, 390], [932, 430], [640, 400]])).toEqual(Array(4).fill('lying')); // prettier-ignore
+  expect(layouts([[1000, 700], [1180, 820], [1280, 800], [2560, 1440]])).toEqual(Array(4).fill('wide')); // prettier-ignore
+});

@@ -1,0 +1,70 @@
+import { useSyncExternalStore } from 'react';
+
+/**
+ * How the screen is laid out:
+ * - `upright`: one column, the places along the bottom. Phones, and tablets held upright.
+ * - `lying`: too low for a head of rows. Phones lying down, and a desk's window at 200 % zoom.
+ * - `wide`: room for two panes beside each other. Tablets lying down, desks.
+ */
+export type Layout = 'upright' | 'lying' | 'wide';
+
+/** The room for the app, px: the page without what the device covers of it. */
+export interface Room {
+  layout: Layout;
+  width: number;
+  height: number;
+}
+
+/** Lower than this, and wider than high, a screen lies. */
+const LOW = 520;
+/** From this width on there is room for two panes. */
+const WIDE = 900;
+
+/** Width of the places where they stand in a rail at the side. */
+export const RAIL_WIDTH = 72;
+/** A lying screen narrower than this has no width for a rail: the places stand in its head. */
+const RAIL_FROM = 740;
+
+/** Where the places stand: along the bottom, in a rail at the side, or in the head. */
+export function placesIn({ layout, width }: Room): 'bottom' | 'rail' | 'head' {
+  if (layout === 'upright') return 'bottom';
+  return layout === 'lying' && width < RAIL_FROM ? 'head' : 'rail';
+}
+
+/** @example roomOf(844, 390).layout // 'lying' */
+export function roomOf(width: number, height: number): Room {
+  const layout = height < LOW && width > height ? 'lying' : width >= WIDE ? 'wide' : 'upright';
+  return { layout, width, height };
+}
+
+/**
+ * The room there is now. An on-screen keyboard and pinch zoom do not count: they move what is seen of the page, and a layout
+ * that changed with them would take the control away that is being used.
+ */
+export function useRoom(): Room {
+  return useSyncExternalStore(subscribe, roomNow, roomNow);
+}
+
+function subscribe(tell: () => void): () => void {
+  window.addEventListener('resize', tell);
+  return () => window.removeEventListener('resize', tell);
+}
+
+let last = roomOf(0, 0);
+
+function roomNow(): Room {
+  const { width, height } = sizeNow();
+  if (width !== last.width || height !== last.height) last = roomOf(width, height);
+  return last;
+}
+
+/** The root's padding is what the device's corners and notches take (see `public/index.html`). */
+function sizeNow(): { width: number; height: number } {
+  const root = document.getElementById('root');
+  if (!root) return { width: window.innerWidth, height: window.innerHeight };
+  const { paddingLeft, paddingRight, paddingTop, paddingBottom } = getComputedStyle(root);
+  return {
+    width: root.clientWidth - parseFloat(paddingLeft) - parseFloat(paddingRight),
+    height: root.clientHeight - parseFloat(paddingTop) - parseFloat(paddingBottom),
+  };
+}
