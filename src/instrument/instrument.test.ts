@@ -3,6 +3,7 @@ import { newSet } from '@/core/document/create';
 import { demoSet } from '@/core/document/demo';
 import type { Hit } from '@/core/document/hit';
 import { patternAt, type OpenSet } from '@/core/document/set';
+import { MAX_HITS } from '@/core/document/limits';
 import { FIRST_STAGE, WAITING_STAGE } from '@/core/document/stage';
 import { newTrack } from '@/core/document/track';
 import type { Edit } from '@/core/edit/edit';
@@ -11,7 +12,7 @@ import { planAhead } from '@/core/launch/planAhead';
 import { arraysOf } from '@/core/protocol/commands';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { setLoaded } from '@/store/openSlice';
-import { edited, treatmentSet } from '@/store/patternsSlice';
+import { edited, hitsRecorded, treatmentSet } from '@/store/patternsSlice';
 import { selectPattern, selectSet, selectSlot } from '@/store/selectors';
 import { slotCopied, slotsSwapped } from '@/store/slotsSlice';
 import { slotOpened } from '@/store/stageSlice';
@@ -266,4 +267,27 @@ test('the page knows what goes on beneath a Lift, and its plan while it returns 
   host.run(11 * BEAT);
   const played = host.events.filter((e) => e.kind === 'loop' && e.tick >= 2 * 3840).map((e) => e.kind === 'loop' && [e.tick, e.slot]); // prettier-ignore
   expect(played.slice(0, 2)).toEqual([[2 * 3840, 0], [3 * 3840, 1]]); // prettier-ignore
+});
+
+test('a pattern says that it is nearly full while there is still room, and when it is full; nothing is kept beyond', async () => {
+  const { store, host, instrument } = await rig(setOf(Array.from({ length: MAX_HITS - 1001 }, (_, i) => hit(2 * i + 1, i % 3840, i % 16)))); // prettier-ignore
+  const strike = () => {
+    instrument.padDown(0, 0.5, host.engine.frame, 'touch');
+    host.run(256);
+  };
+  const notice = () => store.getState().session.notice?.text ?? null;
+  instrument.toggleRecord();
+  instrument.play();
+  host.run(256);
+  strike();
+  expect(notice()).toBeNull();
+  strike();
+  expect(notice()).toContain('room for 1000 more hits');
+  const place = { track: 0, slot: 0 };
+  const fill = Array.from({ length: 999 }, (_, i) => hit(1_000_001 + 2 * i, i));
+  store.dispatch(hitsRecorded({ place, hits: fill, take: 'x' }));
+  expect(selectPattern(store.getState()).hits).toHaveLength(MAX_HITS);
+  strike();
+  expect(notice()).toContain('is full');
+  expect(selectPattern(store.getState()).hits).toHaveLength(MAX_HITS);
 });

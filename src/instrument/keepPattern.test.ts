@@ -74,7 +74,7 @@ test('free playing brings its tempo; an empty window keeps nothing and says so',
   expect(keepable.beat!.tempo).toBeCloseTo(90, 1);
   const away = keepWindow(keepable, keepable.beat, { bars: 2, shift: 40, meter: METER, grid: 240, now: null });
   expect(keep(store, instrument, away, keepable.beat)).toBe(0);
-  expect(store.getState().session.notices.at(-1)!.text).toBe('Nothing was played in these bars.');
+  expect(store.getState().session.notice!.text).toBe('Nothing was played in these bars.');
   const window = keepWindow(keepable, keepable.beat, { bars: 4, shift: 0, meter: METER, grid: 240, now: null });
   expect(keep(store, instrument, window, keepable.beat)).toBe(16);
   expect(selectSet(store.getState()).tempo).toBeCloseTo(90, 1);

@@ -11,6 +11,9 @@ import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 
+/** With room for so many hits more a pattern is said to be nearly full: some minutes of playing. */
+const NEARLY_FULL = 1000;
+
 type Recorded = Extract<EngineEvent, { kind: 'recorded' }>;
 
 /** The hits of one pass into one pattern. */
@@ -24,8 +27,9 @@ interface Pass {
 export class RecordedHits {
   /** Numbers of the takes of this page, by recording, track and pass. */
   private readonly takes = new Map<string, number>();
-  /** The recording for which it was said that a pattern is full. */
+  /** The recordings for which it was said that a pattern is full, and that it soon is. */
   private saidFull = 0;
+  private saidNearlyFull = 0;
 
   constructor(private readonly store: Store) {}
 
@@ -48,12 +52,25 @@ export class RecordedHits {
   /** Whether a pattern holds all it can, with so many hits more; says so once a recording. */
   isFull(place: PatternPlace, session: number, more = 0): boolean {
     const hits = patternAt(selectSet(this.store.getState()), place)?.hits.length ?? 0;
-    if (hits + more < MAX_HITS) return false;
+    if (hits + more < MAX_HITS) {
+      if (hits + more >= MAX_HITS - NEARLY_FULL) this.sayNearlyFull(session);
+      return false;
+    }
     if (this.saidFull !== session) {
       this.store.dispatch(noticed(`This pattern is full: it holds ${MAX_HITS} hits. New ones sound and are not kept.`));
     }
     this.saidFull = session;
     return true;
+  }
+
+  private sayNearlyFull(session: number): void {
+    if (this.saidNearlyFull === session) return;
+    this.saidNearlyFull = session;
+    this.store.dispatch(
+      noticed(
+        `This pattern has room for ${NEARLY_FULL} more hits. Another slot is empty, or drop takes that you do not need.`,
+      ),
+    );
   }
 
   private add(event: Recorded, passes: Map<string, Pass>): void {

@@ -24,7 +24,10 @@ class Memory {
 }
 
 const settled = () => new Promise<void>((done) => setImmediate(done));
-const notices = (store: ReturnType<typeof createStore>) => store.getState().session.notices.map((n) => n.text);
+const notices = (store: ReturnType<typeof createStore>) => {
+  const { notice } = store.getState().session;
+  return notice ? [notice.text] : [];
+};
 
 /** 200 ways in which a stored set can be wrong, from a seed. */
 function malformed(): string[] {

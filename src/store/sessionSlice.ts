@@ -1,13 +1,14 @@
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 import type { Pattern } from '@/core/document/pattern';
+import { isTimeTravel, isUndoable } from './undoable';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
 
 export interface Notice {
   id: number;
   text: string;
-  /** Offer to undo what the notice tells of. */
+  /** Offer to undo what the notice tells of: as long as that is the last step. */
   undo?: boolean;
 }
 
@@ -55,8 +56,8 @@ interface Session {
   recording: boolean;
   /** The stopped song stands away from its top. */
   awayFromTop: boolean;
-  /** The newest is shown; dismissed, it uncovers the one before. */
-  notices: Notice[];
+  /** What there is to say. A newer one takes its place, so that none queue over the tools. */
+  notice: Notice | null;
   /** Share of a running export that is done, or null. */
   exporting: number | null;
 }
@@ -74,7 +75,7 @@ const initialState: Session = {
   playing: false,
   recording: false,
   awayFromTop: false,
-  notices: [],
+  notice: null,
   exporting: null,
 };
 
@@ -87,6 +88,9 @@ function changeSheet(session: Session, sheet: SheetName | null): void {
   session.comparing = false;
   session.proposal = null;
 }
+
+/** Whether what Undo takes back is another than before. */
+const isNewStep = (action: Action) => isTimeTravel(action) || isUndoable(action);
 
 const slice = createSlice({
   name: 'session',
@@ -147,16 +151,21 @@ const slice = createSlice({
     },
     noticed: {
       reducer(session, { payload }: PayloadAction<Notice>) {
-        session.notices.push(payload);
+        session.notice = payload;
       },
       prepare: (text: string, undo = false) => ({ payload: { id: ++notices, text, undo } }),
     },
     noticeDismissed(session, { payload }: PayloadAction<number>) {
-      session.notices = session.notices.filter((n) => n.id !== payload);
+      if (session.notice?.id === payload) session.notice = null;
     },
     exportProgressed(session, { payload }: PayloadAction<number | null>) {
       session.exporting = payload;
     },
+  },
+  extraReducers: (builder) => {
+    builder.addMatcher(isNewStep, ({ notice }) => {
+      if (notice) notice.undo = false;
+    });
   },
 });
 

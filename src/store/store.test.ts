@@ -3,7 +3,7 @@ import type { Edit } from '@/core/edit/edit';
 import { emptySet } from '@/core/document/create';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
-import { compared, sheetClosed, takeHeard } from './sessionSlice';
+import { compared, noticed, noticeDismissed, sheetClosed, takeHeard } from './sessionSlice';
 import { DEFAULT_PAD_KEYS, defaultSettings, readSettings } from './settingsSlice';
 import { createStore, type Store } from './store';
 import { redone, undone } from './undoable';
@@ -190,4 +190,21 @@ test('settings that cannot be right fall back one by one', () => {
     latencyMs: { touch: 37 },
     repeatRate: '1/16',
   });
+});
+
+test('a notice offers to undo what it tells of only while that is the last step; a newer notice takes its place', () => {
+  const store = emptyStore();
+  const notice = () => store.getState().session.notice;
+  store.dispatch(record(1, 'a'));
+  store.dispatch(patternCleared({ place }));
+  store.dispatch(noticed('Pattern cleared.', true));
+  expect(notice()).toMatchObject({ text: 'Pattern cleared.', undo: true });
+  store.dispatch(record(2, 'b'));
+  expect(notice()).toMatchObject({ text: 'Pattern cleared.', undo: false });
+  store.dispatch(noticed('Something else.'));
+  expect(notice()).toMatchObject({ text: 'Something else.' });
+  store.dispatch(noticeDismissed(notice()!.id - 1)); // the one before is long gone
+  expect(notice()).not.toBeNull();
+  store.dispatch(noticeDismissed(notice()!.id));
+  expect(notice()).toBeNull();
 });

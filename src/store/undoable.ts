@@ -44,6 +44,12 @@ export function isTimeTravel({ type }: Action): boolean {
   return type === undone().type || type === redone().type;
 }
 
+/** Whether an action makes a step, or goes on with one. */
+export function isUndoable(action: Action): boolean {
+  const meta = undoOf(action);
+  return meta !== undefined && meta !== 'amend';
+}
+
 /** Makes a payload one step of undo. For a slice's `prepare`. */
 export function undoStep<P>(label: string | ((payload: P) => string), group?: (payload: P) => string | undefined) {
   return (payload: P) => {

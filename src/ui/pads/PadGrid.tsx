@@ -7,23 +7,17 @@ import type { Sounded } from '@/instrument/performance';
 import type { InputDevice } from '@/store/settingsSlice';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
+import { DueLights } from './dueLights';
 import { Pad, type PadMark } from './Pad';
 import { PadBoard } from './PadBoard';
+import { PadTouches } from './padTouches';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const GLOW_MS = 260;
+/** What was heard longer ago lights no more. */
+const STALE_MS = 100;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
 export const KEY_VELOCITY = 0.8;
-
-/** A finger, pen or mouse button on a pad. */
-interface Touch {
-  pad: number;
-  device: InputDevice;
-  velocity: number;
-  x: number;
-  y: number;
-  height: number;
-}
 
 /** Sixteen pads that answer on press, with any number of fingers, and light when they sound. */
 export function PadGrid() {
@@ -42,7 +36,7 @@ export function PadGrid() {
   useEffect(() => {
     const element = grid.current;
     if (!element) return undefined;
-    const held = new Map<number, Touch>();
+    const touches = new PadTouches();
     const strikePoint = new Map<number, { x: number; y: number }>();
 
     const down = (event: PointerEvent) => {
@@ -56,22 +50,20 @@ export function PadGrid() {
       const velocity = on ? value : strikeVelocity({ x, y, pressure: event.pressure });
       const device = deviceOf(event);
       instrument.padDown(pad, velocity, event.timeStamp, device);
-      held.set(event.pointerId, { pad, device, velocity, x: event.clientX, y: event.clientY, height: box.height });
+      touches.down(event.pointerId, { pad, device, velocity, x: event.clientX, y: event.clientY, height: box.height });
       strikePoint.set(pad, { x: x * box.width, y: y * box.height });
     };
     // For note repeat: up and down, or the pressure, is how hard; sideways is how fast.
     const move = (event: PointerEvent) => {
-      const touch = held.get(event.pointerId);
+      const touch = touches.at(event.pointerId);
       if (!touch) return;
       const up = (touch.y - event.clientY) / touch.height;
       if (!fixedNow.current.on) instrument.padPress(touch.pad, heldVelocity(touch.velocity, up, event.pressure));
       instrument.slide(touch.pad, slideSteps(event.clientX - touch.x));
     };
     const up = (event: PointerEvent) => {
-      const touch = held.get(event.pointerId);
-      if (!touch) return;
-      held.delete(event.pointerId);
-      instrument.padUp(touch.pad, event.timeStamp, touch.device);
+      const touch = touches.up(event.pointerId);
+      if (touch) instrument.padUp(touch.pad, event.timeStamp, touch.device);
     };
     // Enter, Space and assistive technology press without a pointer.
     const pressWithout = (pad: number, timeStamp: number) => {
@@ -95,18 +87,17 @@ export function PadGrid() {
       strikePoint.delete(pad);
     };
     const { performance } = instrument;
-    // The engine tells of the pattern's hits before they leave the loudspeaker: their light waits for their sound.
-    const waiting: Sounded[] = [];
+    const lights = new DueLights();
+    const heardAgo = (ms: number) => performance.frameHeardAt(window.performance.now() - ms);
     let request = 0;
     const lightDue = () => {
-      const heard = performance.frameHeardAt(window.performance.now());
-      while (waiting[0] && waiting[0].heardFrame <= heard) lightPad(waiting.shift()!);
-      request = waiting.length > 0 ? requestAnimationFrame(lightDue) : 0;
+      for (const sounded of lights.take(heardAgo(0), heardAgo(STALE_MS))) lightPad(sounded);
+      request = lights.count > 0 ? requestAnimationFrame(lightDue) : 0;
     };
     const stopLighting = performance.onSounded((sounded) => {
       if (sounded.track !== performance.shown) return;
       if (sounded.live) return lightPad(sounded);
-      waiting.push(sounded);
+      lights.add(sounded, heardAgo(STALE_MS));
       request ||= requestAnimationFrame(lightDue);
     });
 
@@ -125,7 +116,7 @@ export function PadGrid() {
       window.removeEventListener('pointermove', move);
       window.removeEventListener('pointerup', up);
       window.removeEventListener('pointercancel', up);
-      for (const { pad, device } of held.values()) instrument.padUp(pad, window.performance.now(), device);
+      for (const { pad, device } of touches.upAll()) instrument.padUp(pad, window.performance.now(), device);
     };
   }, [instrument]);
 

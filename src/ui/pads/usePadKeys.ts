@@ -15,6 +15,8 @@ export function usePadKeys(): void {
   const instrument = useInstrument();
   const store = useStore() as Store;
   useEffect(() => {
+    /** Pads by the keys that hold them. */
+    const held = new Map<string, number>();
     const padOf = (event: KeyboardEvent) => store.getState().settings.padKeys.indexOf(event.code);
     const down = (event: KeyboardEvent) => {
       const pad = padOf(event);
@@ -24,18 +26,25 @@ export function usePadKeys(): void {
       const { padsLaunch } = store.getState().session;
       if (padsLaunch) pressLaunchPad(store, instrument, padsLaunch, pad);
       else if (store.getState().steps.padSteps && isOnPads()) pressPadStep(store, instrument, pad, velocity);
-      else instrument.padDown(pad, velocity, event.timeStamp, 'keys');
+      else {
+        held.set(event.code, pad);
+        instrument.padDown(pad, velocity, event.timeStamp, 'keys');
+      }
     };
-    const up = (event: KeyboardEvent) => {
-      const pad = padOf(event);
-      if (pad >= 0) instrument.padUp(pad, event.timeStamp, 'keys');
+    const up = ({ code, timeStamp }: { code: string; timeStamp: number }) => {
+      const pad = held.get(code);
+      held.delete(code);
+      if (pad !== undefined) instrument.padUp(pad, timeStamp, 'keys');
     };
-    // A page that loses the keyboard never hears the release.
-    const away = () => instrument.releaseAll();
+    // A page that loses the keyboard never hears the release. Fingers stay where they are, and what is latched goes on.
+    const away = () => {
+      for (const code of [...held.keys()]) up({ code, timeStamp: window.performance.now() });
+    };
     window.addEventListener('keydown', down);
     window.addEventListener('keyup', up);
     window.addEventListener('blur', away);
     return () => {
+      away();
       window.removeEventListener('keydown', down);
       window.removeEventListener('keyup', up);
       window.removeEventListener('blur', away);

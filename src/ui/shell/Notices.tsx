@@ -14,11 +14,11 @@ const LONG_MS = 20000;
 /** Longer texts stay longer. */
 const LONG_TEXT = 60;
 
-/** What the app has to say, the newest notice first, and the progress of an export. Nothing here stops the music or takes the focus. */
+/** What the app has to say, and the progress of an export. Nothing here stops the music or takes the focus. */
 export function Notices() {
   const dispatch = useAppDispatch();
   const tokens = useTokens();
-  const notice = useAppSelector((state) => state.session.notices[state.session.notices.length - 1]);
+  const notice = useAppSelector((state) => state.session.notice) ?? undefined;
   const exporting = useAppSelector((state) => state.session.exporting);
   return (
     <>

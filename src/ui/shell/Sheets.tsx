@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
-import type { SheetName } from '@/store/sessionSlice';
-import { useAppSelector } from '@/store/store';
+import { sheetClosed, type SheetName } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { Guard } from '../shared/Guard';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { KeepSheet } from '../keep/KeepSheet';
@@ -37,8 +38,13 @@ const SHEETS: Record<SheetName, ComponentType> = {
 
 /** The sheet that is open, if any. */
 export function Sheets() {
+  const dispatch = useAppDispatch();
   const name = useAppSelector((state) => state.session.sheet);
   if (!name) return null;
   const Open = SHEETS[name];
-  return <Open />;
+  return (
+    <Guard key={name} name="This sheet" onClose={() => dispatch(sheetClosed())}>
+      <Open />
+    </Guard>
+  );
 }

@@ -1,8 +1,10 @@
+import { usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { loadChartsSoon } from '../feel/EarlyLate';
 import { usePadKeys } from '../pads/usePadKeys';
+import { Guard } from '../shared/Guard';
 import { placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
@@ -15,6 +17,7 @@ import { useShortcuts } from './useShortcuts';
 export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
   const where = placesIn(useRoom());
+  const here = usePathname();
   usePadKeys();
   useEffect(loadChartsSoon, []);
   useShortcuts();
@@ -26,7 +29,9 @@ export function Shell({ children }: { children: ReactNode }) {
       <Transport />
       <AudioLock />
       <View role="main" style={styles.place}>
-        {children}
+        <Guard key={here} name="This place">
+          {children}
+        </Guard>
         <Sheets />
         <Notices />
       </View>
