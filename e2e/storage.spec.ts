@@ -1,4 +1,5 @@
-import { demoSet } from './support/sets';
+import { readFileSync } from 'node:fs';
+import { demoSet, emptySet } from './support/sets';
 import { App, expect, test } from './support/app';
 
 const damaged: [string, string][] = [
@@ -48,9 +49,105 @@ test('a second tab does not overwrite the first', async ({ app, page, context })
   await app.savedSet((set) => set.tempo === 99);
   expect((await second.savedNow()).tempo).toBe(99); // asked to save, it leaves what is the first one's
   await page.close();
-  await expect(other.getByText(/kept aside/)).toBeVisible();
+  await expect(other.getByText(/its set is kept/)).toBeVisible();
   // The second one's turn: its own set is stored, and the first one's lies beside it.
   await second.savedSet((set) => set.tempo === 113);
   const aside = (await second.storedKeys()).find((key) => key.startsWith('set of another tab '))!;
   expect((JSON.parse((await second.stored(aside))!) as { tempo: number }).tempo).toBe(99);
+});
+
+test('a write that fails is marked for as long as it fails, tried again by itself, and nothing is lost', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  // The browser's disk is full for a while.
+  await page.evaluate(() => {
+    const put = IDBObjectStore.prototype.put as (this: IDBObjectStore, ...rest: unknown[]) => IDBRequest;
+    const full = window as unknown as { full: boolean };
+    full.full = true;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...rest: unknown[]) {
+      if (full.full) throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      return put.apply(this, rest);
+    } as typeof IDBObjectStore.prototype.put;
+  });
+  await app.setTempo(97);
+  await expect(app.button('Not saved')).toHaveAccessibleDescription(/no room/);
+  await app.button('Not saved').click();
+  await expect(page.getByText(/no room to save this set/).filter({ visible: true })).toBeVisible();
+  await page.evaluate(() => void ((window as unknown as { full: boolean }).full = false));
+  await app.savedSet((set) => set.tempo === 97);
+  await expect(app.button('Not saved')).toHaveCount(0);
+});
+
+test('a database that never answers leaves no blank page, and says that nothing is saved', async ({ app, page }) => {
+  await page.addInitScript(() => {
+    const open = indexedDB.open.bind(indexedDB);
+    indexedDB.open = (name: string, version?: number) => {
+      const request = open(name, version);
+      request.addEventListener = () => undefined;
+      return request;
+    };
+  });
+  await page.goto('/');
+  await expect(app.play).toBeVisible();
+  await expect(app.button('Not saved')).toHaveAccessibleDescription(/does not answer/);
+  await app.play.click();
+  await expect(app.stop).toBeVisible();
+});
+
+test('what was set aside is listed, opened, carried away and deleted; undo brings back the set that was open', async ({
+  app,
+  page,
+}) => {
+  const lost = { ...emptySet(), name: 'Lost Night', tempo: 95 };
+  await app.store('set of another tab 2026-11-20T20:00:00.000Z', JSON.stringify(lost));
+  await app.store('damaged set 2026-11-21T20:00:00.000Z', '{"schema":5,');
+  await app.open();
+  await app.menu('Set aside');
+  const sheet = page.getByRole('dialog', { name: 'Set aside' });
+  await expect(sheet.getByText(/cut off or not a set at all/)).toBeVisible();
+  await expect(sheet.getByText(/1 tracks, 1 patterns, 0 hits|tracks/).first()).toBeVisible();
+  await expect(app.button('Open Damaged set')).toHaveAttribute('aria-disabled', 'true');
+  const download = page.waitForEvent('download');
+  await app.button('Export Damaged set').click();
+  expect(readFileSync(await (await download).path(), 'utf8')).toBe('{"schema":5,');
+  await app.button('Delete Damaged set').click();
+  await expect.poll(async () => (await app.storedKeys()).filter((key) => key.startsWith('damaged'))).toEqual([]);
+  await app.button('Bring back Damaged set').click();
+  await expect.poll(() => app.stored('damaged set 2026-11-21T20:00:00.000Z')).toBe('{"schema":5,');
+  await app.button('Open Lost Night').click();
+  await app.savedSet((set) => set.name === 'Lost Night' && set.tempo === 95);
+  await app.undo.click();
+  await app.savedSet((set) => set.name === 'Rink Night');
+});
+
+test('the whole set is carried away as a file and brought in again; a file that is no set says what is wrong', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.setTempo(101);
+  const before = await app.savedSet((set) => set.tempo === 101);
+  const download = page.waitForEvent('download');
+  await app.menu('Export set');
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('Rink Night.chaffinch.json');
+  const text = readFileSync(await file.path(), 'utf8');
+  expect(JSON.parse(text)).toEqual(before);
+  await app.menu('Start empty');
+  await app.savedSet((set) => set.name === 'New set');
+  const bring = async (name: string, content: string) => {
+    const chooser = page.waitForEvent('filechooser');
+    await app.menu('Open set file');
+    await (await chooser).setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
+  };
+  await bring('broken.json', text.slice(0, 900));
+  await expect(page.getByText(/“broken.json” could not be opened. It is cut off/)).toBeVisible();
+  expect((await app.savedNow()).name).toBe('New set');
+  await bring('Rink Night.chaffinch.json', text);
+  const after = await app.savedSet((set) => set.name === 'Rink Night');
+  expect({ ...after, stage: null }).toEqual({ ...before, stage: null });
+  await app.undo.click();
+  await app.savedSet((set) => set.name === 'New set');
 });

@@ -1,4 +1,3 @@
-import { createAsyncStorage } from '@react-native-async-storage/async-storage';
 import { useFonts } from 'expo-font';
 import { Slot } from 'expo-router';
 import { useEffect, useState } from 'react';
@@ -7,7 +6,10 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import type { OpenSet } from '@/core/document/set';
 import { Instrument } from '@/instrument/instrument';
-import { autosave, restore, whenAlone } from '@/storage/persistence';
+import { restore, whenAlone } from '@/storage/persistence';
+import { Saver } from '@/storage/saver';
+import { storage } from '@/storage/storage';
+import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
 import { Shell } from '@/ui/shell/Shell';
@@ -17,19 +19,33 @@ import { dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
 const instrument = new Instrument(store);
-const storage = createAsyncStorage('chaffinch');
 
-/** Opens the stored set; then starts the sound engine with it and saves from then on. */
-const opened = restore(store, storage).then((safeToSave) => {
-  void instrument.start();
+/** A browser whose storage does not answer by then gets the demo, and the stored set when it comes. */
+const ANSWERS_BY_MS = 4000;
+
+/** Opens the stored set, and saves from then on. */
+const restored = restore(store, storage).then((safeToSave) => {
   if (safeToSave) void whenAlone(store, storage, navigator.locks, save);
+  store.dispatch(saveTroubled(null));
 });
+const silence = new Promise<void>((done) => {
+  const timer = setTimeout(() => {
+    store.dispatch(saveTroubled('The browser’s storage does not answer: what you make is not saved yet.'));
+    done();
+  }, ANSWERS_BY_MS);
+  void restored.then(() => clearTimeout(timer));
+});
+/** The page is shown and the sound engine started with what there is. */
+const opened = Promise.race([restored, silence]).then(() => void instrument.start());
 
 function save(saved: OpenSet): void {
-  const saveNow = autosave(store, storage, saved);
-  window.addEventListener('pagehide', saveNow);
+  const saver = new Saver(store, storage, saved);
+  window.addEventListener('pagehide', () => saver.saveNow());
   document.addEventListener('visibilitychange', () => {
-    if (document.visibilityState === 'hidden') saveNow();
+    if (document.visibilityState === 'hidden') saver.saveNow();
+  });
+  window.addEventListener('beforeunload', (event) => {
+    if (saver.isTroubled) event.preventDefault();
   });
 }
 

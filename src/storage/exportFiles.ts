@@ -54,11 +54,12 @@ export function cancelExport(): void {
   cancelRunning?.();
 }
 
-/** Rink Night, Wheels, Fast Laps, 112 BPM -> "Rink Night - Wheels Fast Laps - 112 BPM.mid", with what file systems refuse left out. */
+/** Rink Night, Wheels, Fast Laps, 112 BPM -> "Rink Night - Wheels Fast Laps - 112 BPM.mid" */
 function fileName(set: BeatSet, track: Track, pattern: Pattern, extension: string): string {
-  const name = `${set.name} - ${track.name} ${pattern.name} - ${set.tempo} BPM`.replace(
-    /[\\/:*?"<>|\u0000-\u001f]/g,
-    '',
-  );
-  return `${name}.${extension}`;
+  return `${safeFileName(`${set.name} - ${track.name} ${pattern.name} - ${set.tempo} BPM`)}.${extension}`;
+}
+
+/** A name with what file systems refuse left out. */
+export function safeFileName(name: string): string {
+  return name.replace(/[\\/:*?"<>|\u0000-\u001f]/g, '');
 }

@@ -2,7 +2,9 @@ import { writeSet } from '@/core/document/readSet';
 import type { Store } from '@/store/store';
 import type { OpenSet } from '@/core/document/set';
 import { emptySet } from '@/core/document/create';
-import { autosave, DAMAGED_PREFIX, OTHER_PREFIX, restore, SET_KEY, SETTINGS_KEY, whenAlone } from './persistence';
+import { restore, whenAlone } from './persistence';
+import { DAMAGED_PREFIX, listAside, OTHER_PREFIX, SET_KEY, SETTINGS_KEY } from './records';
+import { Saver } from './saver';
 import { selectSet } from '@/store/selectors';
 import { themeSet } from '@/store/settingsSlice';
 import { createStore } from '@/store/store';
@@ -14,16 +16,25 @@ class Memory {
   readonly map = new Map<string, string>();
   full = false;
   getItem = (key: string) => Promise.resolve(this.map.get(key) ?? null);
+  /** What a write is refused with. */
+  refusal: Error = Object.assign(new Error('The quota has been exceeded.'), { type: 'WebStorageError' });
   setItem = (key: string, value: string) => this.setMany({ [key]: value });
+  removeItem = (key: string) => Promise.resolve(void this.map.delete(key));
+  getAllKeys = () => Promise.resolve([...this.map.keys()]);
   setMany = (entries: Record<string, string>) => {
-    // What the storage library throws when the browser has no more room.
-    if (this.full) return Promise.reject(Object.assign(new Error(''), { type: 'WebStorageError' }));
+    if (this.full) return Promise.reject(this.refusal);
     for (const [key, value] of Object.entries(entries)) this.map.set(key, value);
     return Promise.resolve();
   };
 }
 
 const settled = () => new Promise<void>((done) => setImmediate(done));
+/** Lets so many ms pass, and what they set off be done. */
+async function passed(ms: number): Promise<void> {
+  jest.advanceTimersByTime(ms);
+  await settled();
+  await settled();
+}
 const notices = (store: ReturnType<typeof createStore>) => {
   const { notice } = store.getState().session;
   return notice ? [notice.text] : [];
@@ -102,6 +113,30 @@ describe('opening', () => {
     }
   }, 60_000);
 
+  test('a damaged set makes one copy, however often the app is opened', async () => {
+    const memory = new Memory();
+    memory.map.set(SET_KEY, '{');
+    for (let day = 1; day <= 3; day++) await restore(createStore(), memory, () => new Date(day * 1000));
+    expect(await listAside(memory)).toEqual([
+      { key: `${DAMAGED_PREFIX}1970-01-01T00:00:01.000Z`, at: '1970-01-01T00:00:01.000Z', why: 'damaged', text: '{' },
+    ]);
+  });
+
+  test('a set that comes when another was begun is put aside, and what was begun stays', async () => {
+    const memory = new Memory();
+    const text = JSON.stringify({ ...stored(emptySet()), name: 'Late' });
+    let answer!: (value: string) => void;
+    memory.getItem = (key) => (key === SET_KEY ? new Promise((done) => (answer = done)) : Promise.resolve(null));
+    const store = createStore();
+    const opening = restore(store, memory);
+    await settled();
+    store.dispatch(tempoSet(99));
+    answer(text);
+    expect(await opening).toBe(true);
+    expect(selectSet(store.getState()).tempo).toBe(99);
+    expect([...memory.map]).toEqual([[expect.stringContaining(OTHER_PREFIX), text]]);
+  });
+
   test('a damaged set that cannot be set aside is not saved over', async () => {
     const memory = new Memory();
     memory.map.set(SET_KEY, '{');
@@ -119,7 +154,7 @@ describe('saving', () => {
   test('soon after a change, once for many, and at once when the page goes', async () => {
     const memory = new Memory();
     const store = createStore();
-    const saveNow = autosave(store, memory, openSet(store));
+    const saver = new Saver(store, memory, openSet(store));
     store.dispatch(tempoSet(90));
     store.dispatch(tempoSet(91));
     expect(memory.map.size).toBe(0);
@@ -128,29 +163,76 @@ describe('saving', () => {
     expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 91 });
     store.dispatch(tempoSet(92));
     store.dispatch(themeSet('light'));
-    saveNow();
+    saver.saveNow();
     await settled();
     expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 92 });
     expect(JSON.parse(memory.map.get(SETTINGS_KEY)!)).toMatchObject({ theme: 'light' });
   });
 
-  test('says once when there is no room, and saves again when there is', async () => {
+  test('what could not be saved is said, and tried again with growing pauses until it is saved, without another change', async () => {
     const memory = new Memory();
     memory.full = true;
     const store = createStore();
-    const saveNow = autosave(store, memory, openSet(store));
-    for (const tempo of [90, 91, 92]) {
-      store.dispatch(tempoSet(tempo));
-      saveNow();
-      await settled();
-      await settled();
+    const saver = new Saver(store, memory, openSet(store));
+    const attempts = jest.spyOn(memory, 'setMany');
+    store.dispatch(tempoSet(90));
+    await passed(400);
+    expect(store.getState().session.saveTrouble).toContain('no room');
+    expect(saver.isTroubled).toBe(true);
+    store.dispatch(tempoSet(91)); // more changes do not hurry it
+    const times: number[] = [];
+    for (let second = 1; second <= 60; second++) {
+      const before = attempts.mock.calls.length;
+      await passed(1000);
+      if (attempts.mock.calls.length > before) times.push(second);
     }
-    expect(notices(store)).toEqual([expect.stringContaining('no room')]);
+    expect(times).toEqual([1, 3, 8, 18, 48]);
     memory.full = false;
-    store.dispatch(tempoSet(93));
-    saveNow();
-    await settled();
-    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 93 });
+    await passed(30_000);
+    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 91 });
+    expect(store.getState().session.saveTrouble).toBeNull();
+    expect(saver.isTroubled).toBe(false);
+    store.dispatch(tempoSet(92));
+    await passed(400); // and it is as quick as before
+    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 92 });
+  });
+
+  test('the reason is the one that the browser gave', async () => {
+    const reasons: [message: string, words: RegExp][] = [
+      // Messages of Chromium's DOMExceptions.
+      ['The quota has been exceeded.', /no room/],
+      ['Encountered full disk while opening backing store for indexedDB.open.', /no room/],
+      ['The database connection is closing.', /closed its storage/],
+      ['An internal error was encountered in the Indexed Database server.', /could not be saved \(An internal error/],
+    ];
+    for (const [message, words] of reasons) {
+      const memory = new Memory();
+      memory.full = true;
+      memory.refusal = new Error(message);
+      const store = createStore();
+      const saver = new Saver(store, memory, openSet(store));
+      store.dispatch(tempoSet(90));
+      saver.saveNow();
+      await settled();
+      expect(store.getState().session.saveTrouble).toMatch(words);
+    }
+  });
+
+  test('of two writes the first fails and the second brings something else: both are there in the end', async () => {
+    const memory = new Memory();
+    const store = createStore();
+    const saver = new Saver(store, memory, openSet(store));
+    store.dispatch(themeSet('light'));
+    memory.full = true;
+    saver.saveNow();
+    memory.full = false;
+    store.dispatch(tempoSet(77));
+    saver.saveNow();
+    await passed(0); // both are answered
+    await passed(1000);
+    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 77 });
+    expect(JSON.parse(memory.map.get(SETTINGS_KEY)!)).toMatchObject({ theme: 'light' });
+    expect(store.getState().session.saveTrouble).toBeNull();
   });
 });
 

@@ -30,7 +30,8 @@ export type SheetName =
   | 'moves'
   | 'launching'
   | 'track'
-  | 'sections';
+  | 'sections'
+  | 'aside';
 
 /** What is true only while the page is open. */
 interface Session {
@@ -58,6 +59,8 @@ interface Session {
   awayFromTop: boolean;
   /** What there is to say. A newer one takes its place, so that none queue over the tools. */
   notice: Notice | null;
+  /** Why what was made is not saved, or null when it is. */
+  saveTrouble: string | null;
   /** Share of a running export that is done, or null. */
   exporting: number | null;
 }
@@ -76,6 +79,7 @@ const initialState: Session = {
   recording: false,
   awayFromTop: false,
   notice: null,
+  saveTrouble: null,
   exporting: null,
 };
 
@@ -158,6 +162,9 @@ const slice = createSlice({
     noticeDismissed(session, { payload }: PayloadAction<number>) {
       if (session.notice?.id === payload) session.notice = null;
     },
+    saveTroubled(session, { payload }: PayloadAction<string | null>) {
+      session.saveTrouble = payload;
+    },
     exportProgressed(session, { payload }: PayloadAction<number | null>) {
       session.exporting = payload;
     },
@@ -188,6 +195,7 @@ export const {
   padsLaunchSet,
   noticed,
   noticeDismissed,
+  saveTroubled,
   exportProgressed,
 } = slice.actions;
 export const sessionReducer = slice.reducer;

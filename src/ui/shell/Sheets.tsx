@@ -2,6 +2,7 @@ import type { ComponentType } from 'react';
 import { sheetClosed, type SheetName } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Guard } from '../shared/Guard';
+import { AsideSheet } from '../aside/AsideSheet';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { KeepSheet } from '../keep/KeepSheet';
@@ -34,6 +35,7 @@ const SHEETS: Record<SheetName, ComponentType> = {
   launching: LaunchingSheet,
   track: TrackSheet,
   sections: SectionsSheet,
+  aside: AsideSheet,
 };
 
 /** The sheet that is open, if any. */

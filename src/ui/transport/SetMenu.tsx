@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/storage/exportFiles';
+import { exportSet, openSetFile } from '@/storage/setFiles';
 import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, sheetToggled } from '@/store/sessionSlice';
 import { unfolded } from '@/store/settingsSlice';
@@ -42,9 +43,16 @@ export function SetMenu({ small }: { small?: boolean }) {
   const items = [
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
+    { title: 'Export set', icon: 'export-variant', act: () => exportSet(store) },
+    {
+      title: 'Open set file',
+      icon: 'folder-open-outline',
+      act: () => openSetFile(store, (set) => instrument.open(set)),
+    },
     { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
     { title: 'Start empty', icon: 'file-outline', act: startEmpty },
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
+    { title: 'Set aside', icon: 'archive-outline', act: () => store.dispatch(sheetShown('aside')) },
     { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },
   ];
   return (

@@ -7,6 +7,7 @@ import { ClickControls } from './ClickControls';
 import { RedoKey, UndoKey } from './History';
 import { PlayControls } from './PlayControls';
 import { Position } from './Position';
+import { SaveMark } from './SaveMark';
 import { PatternKey, SetMenu } from './SetMenu';
 import { TempoControl, TempoKey } from './TempoControl';
 
@@ -39,6 +40,7 @@ export function Transport() {
             <PlayControls small />
             <Position small />
             <TempoKey />
+            <SaveMark />
             <UndoKey />
           </View>
           <View style={styles.beside}>{flyway}</View>
@@ -59,6 +61,7 @@ export function Transport() {
         <SetMenu />
         <PatternKey />
       </View>
+      <SaveMark />
       <UndoKey />
       <RedoKey />
     </>

@@ -1,0 +1,51 @@
+import { saveAs } from 'file-saver';
+import { readSet, writeSet } from '@/core/document/readSet';
+import type { OpenSet } from '@/core/document/set';
+import { noticed } from '@/store/sessionSlice';
+import type { Store } from '@/store/store';
+import { safeFileName } from './exportFiles';
+
+/** A set as text that a person can read and compare line by line; the app reads it like a stored one. */
+export function setFileText(open: OpenSet): string {
+  return `${JSON.stringify(JSON.parse(writeSet(open)), null, 1)}\n`;
+}
+
+/** Saves the whole open set as a file. */
+export function exportSet(store: Store): void {
+  const { set, stage } = store.getState();
+  saveSetFile(set.present.name, setFileText({ set: set.present, stage }));
+  store.dispatch(noticed(`Saved ${setFileName(set.present.name)}.`));
+}
+
+/** Saves a text that is a set, or once was one, as a file. */
+export function saveSetFile(name: string, text: string): void {
+  saveAs(new Blob([text], { type: 'application/json' }), setFileName(name));
+}
+
+function setFileName(name: string): string {
+  return `${safeFileName(name)}.chaffinch.json`;
+}
+
+/**
+ * Lets the player choose a file and opens the set in it; a file that is none is left with a sentence that says what is wrong.
+ * @param open puts the set in the place of the one that is open
+ */
+export function openSetFile(store: Store, open: (set: OpenSet) => void): void {
+  const input = document.createElement('input');
+  input.type = 'file';
+  input.accept = '.json,application/json';
+  input.addEventListener('change', () => {
+    const file = input.files?.[0];
+    if (!file) return;
+    file.text().then(
+      (text) => {
+        const read = readSet(text);
+        if ('error' in read) return void store.dispatch(noticed(`“${file.name}” could not be opened. ${read.error}`));
+        open(read);
+        store.dispatch(noticed(`“${read.set.name}” is open.`, true));
+      },
+      (error: unknown) => store.dispatch(noticed(`“${file.name}” could not be read: ${String(error)}.`)),
+    );
+  });
+  input.click();
+}
