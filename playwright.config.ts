@@ -23,6 +23,8 @@ export default defineConfig({
     // The ear of the tests (support/ear.ts) is a worklet made from a blob, which the app's own policy forbids.
     bypassCSP: true,
     acceptDownloads: true,
+    // Each test loads what was built; offline.spec.ts allows them.
+    serviceWorkers: 'block',
     launchOptions: { ...chromium, args: [...chromium.args, SOUND_AT_ONCE] },
   },
   webServer: {

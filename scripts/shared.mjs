@@ -88,6 +88,7 @@ export async function build() {
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   const { bundleWorkers, bundleServer } = await import('./bundle.mjs');
   const { compress } = await import('./compress.mjs');
+  const { makeServiceWorker, preloadFonts } = await import('./offline.mjs');
   console.log('Building the app: a minute or two the first time ...');
   await bundleWorkers();
   await bundleServer();
@@ -96,6 +97,8 @@ export async function build() {
     EXPO_OFFLINE: '1',
     CI: '1',
   });
+  preloadFonts(inRoot('build', 'app'));
+  await makeServiceWorker(inRoot('build', 'app'));
   await compress(inRoot('build', 'app'));
   writeFileSync(stamp, wanted);
 }

@@ -6,6 +6,7 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import type { OpenSet } from '@/core/document/set';
 import { Instrument } from '@/instrument/instrument';
+import { keepOffline } from '@/storage/offline';
 import { restore, whenAlone } from '@/storage/persistence';
 import { Saver } from '@/storage/saver';
 import { storage } from '@/storage/storage';
@@ -14,6 +15,7 @@ import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
 import { Shell } from '@/ui/shell/Shell';
 import { fontFiles } from '@/ui/theme/fonts';
+import { AppIcon } from '@/ui/theme/icons';
 import { paperTheme, TokensProvider } from '@/ui/theme/theme';
 import { dark, light } from '@/ui/theme/tokens';
 
@@ -35,6 +37,8 @@ const silence = new Promise<void>((done) => {
   }, ANSWERS_BY_MS);
   void restored.then(() => clearTimeout(timer));
 });
+keepOffline(store);
+
 /** The page is shown and the sound engine started with what there is. */
 const opened = Promise.race([restored, silence]).then(() => void instrument.start());
 
@@ -74,7 +78,7 @@ function Themed() {
     document.documentElement.style.colorScheme = isDark ? 'dark' : 'light';
   }, [isDark]);
   return (
-    <PaperProvider theme={isDark ? darkPaper : lightPaper}>
+    <PaperProvider theme={isDark ? darkPaper : lightPaper} settings={paperSettings}>
       <TokensProvider value={isDark ? dark : light}>
         <Shell>
           <Slot />
@@ -84,5 +88,6 @@ function Themed() {
   );
 }
 
+const paperSettings = { icon: AppIcon };
 const darkPaper = paperTheme(true);
 const lightPaper = paperTheme(false);

@@ -59,6 +59,8 @@ interface Session {
   awayFromTop: boolean;
   /** What there is to say. A newer one takes its place, so that none queue over the tools. */
   notice: Notice | null;
+  /** Whether the app opens without a network, a newer version waits, and it can be installed. */
+  offline: { ready: boolean; updateWaits: boolean; canInstall: boolean };
   /** Why what was made is not saved, or null when it is. */
   saveTrouble: string | null;
   /** Share of a running export that is done, or null. */
@@ -79,6 +81,7 @@ const initialState: Session = {
   recording: false,
   awayFromTop: false,
   notice: null,
+  offline: { ready: false, updateWaits: false, canInstall: false },
   saveTrouble: null,
   exporting: null,
 };
@@ -162,6 +165,9 @@ const slice = createSlice({
     noticeDismissed(session, { payload }: PayloadAction<number>) {
       if (session.notice?.id === payload) session.notice = null;
     },
+    offlineChanged(session, { payload }: PayloadAction<Partial<Session['offline']>>) {
+      Object.assign(session.offline, payload);
+    },
     saveTroubled(session, { payload }: PayloadAction<string | null>) {
       session.saveTrouble = payload;
     },
@@ -195,6 +201,7 @@ export const {
   padsLaunchSet,
   noticed,
   noticeDismissed,
+  offlineChanged,
   saveTroubled,
   exportProgressed,
 } = slice.actions;

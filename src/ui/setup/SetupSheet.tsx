@@ -13,6 +13,7 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
+import { OnThisDevice } from './OnThisDevice';
 import { CLICK_SOUNDS, type ClickSound, type ClickTime } from '@/core/document/metronome';
 import { metronomeSet, meterSet } from '@/store/timeSlice';
 
@@ -120,6 +121,7 @@ export function SetupSheet() {
         With Shift a key strikes hard.
       </Text>
       <ControlButton label="All keys" text="All other keys ( ? )" onPress={() => dispatch(sheetToggled('keys'))} />
+      <OnThisDevice />
     </Sheet>
   );
 }

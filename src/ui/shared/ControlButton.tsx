@@ -1,6 +1,7 @@
 import { useId, type ReactNode } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp, type ViewStyle } from 'react-native';
-import { Icon, Text } from 'react-native-paper';
+import { Text } from 'react-native-paper';
+import { AppIcon, type IconName } from '../theme/icons';
 import { useTokens } from '../theme/theme';
 import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
 import { Description } from './Description';
@@ -21,7 +22,7 @@ interface Props {
   footnote?: string;
   /** Set the main line as a number. */
   numeric?: boolean;
-  icon?: string;
+  icon?: IconName | undefined;
   tone?: Tone;
   /** For switches: on or off. */
   pressed?: boolean;
@@ -79,7 +80,7 @@ export function ControlButton({
       <View style={styles.line}>
         {icon !== undefined && (
           <View aria-hidden>
-            <Icon source={icon} size={22} color={look.ink} />
+            <AppIcon name={icon} size={22} color={look.ink} />
           </View>
         )}
         {text !== undefined && (

@@ -2,13 +2,14 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import type { IconName } from '../theme/icons';
 import { ControlButton } from './ControlButton';
 
 export interface RowKey {
   /** Accessible name; the text, where it says enough. */
   label?: string;
   text?: string;
-  icon?: string;
+  icon?: IconName;
   disabled?: boolean;
   pressed?: boolean;
   act: () => void;

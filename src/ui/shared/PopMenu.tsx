@@ -1,11 +1,12 @@
 import { Fragment, useRef, useState, type ComponentProps } from 'react';
 import { View } from 'react-native';
 import { Divider, Menu } from 'react-native-paper';
+import type { IconName } from '../theme/icons';
 import { ControlButton } from './ControlButton';
 
 export interface PopMenuItem {
   title: string;
-  icon?: string;
+  icon?: IconName;
   /** The one of a choice that holds now. */
   chosen?: boolean;
   /** A dividing rule is drawn above this item. */

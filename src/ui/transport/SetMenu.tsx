@@ -11,7 +11,7 @@ import { unfolded } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
-import { PopMenu } from '../shared/PopMenu';
+import { PopMenu, type PopMenuItem } from '../shared/PopMenu';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
@@ -40,7 +40,7 @@ export function SetMenu({ small }: { small?: boolean }) {
     store.dispatch(patternCleared({ place: instrument.placeOf() }));
     store.dispatch(noticed('Pattern cleared.', true));
   };
-  const items = [
+  const items: PopMenuItem[] = [
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
     { title: 'Export set', icon: 'export-variant', act: () => exportSet(store) },

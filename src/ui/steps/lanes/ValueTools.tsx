@@ -12,13 +12,14 @@ import { ControlButton } from '../../shared/ControlButton';
 import { NumberField } from '../../shared/NumberField';
 import { PopMenu } from '../../shared/PopMenu';
 import { gestureName } from '../../shared/useDrag';
+import type { IconName } from '../../theme/icons';
 import { MuteSolo } from '../MuteSolo';
 import { KIND_NAMES, numberText, shownValue, typedValue } from '../valueWords';
 import type { Pattern } from '@/core/document/pattern';
 
 const KINDS = VALUE_KINDS.map((value) => ({ value, name: KIND_NAMES[value] }));
 const SHAPE_NAMES: Record<StrokeShape, string> = { free: 'Draw freely', line: 'Draw a line', curve: 'Draw a curve' };
-const SHAPE_ICONS: Record<StrokeShape, string> = { free: 'draw', line: 'vector-line', curve: 'sine-wave' };
+const SHAPE_ICONS: Record<StrokeShape, IconName> = { free: 'draw', line: 'vector-line', curve: 'sine-wave' };
 
 interface Props {
   pattern: Pattern;
