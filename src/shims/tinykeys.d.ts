@@ -5,3 +5,8 @@ declare module 'tinykeys' {
     bindings: Record<string, (event: KeyboardEvent) => void>,
   ): () => void;
 }
+
+// The package's themes by themselves, without its index.
+declare module 'react-native-paper/lib/module/styles/themes' {
+  export { MD3DarkTheme, MD3LightTheme } from 'react-native-paper';
+}

@@ -1,5 +1,7 @@
 import { createContext, useContext } from 'react';
-import { configureFonts, MD3DarkTheme, MD3LightTheme, type MD3Theme } from 'react-native-paper';
+import { configureFonts, type MD3Theme } from 'react-native-paper';
+// Not from the package's index, which would bring every component along: its Babel plugin does not know these two.
+import { MD3DarkTheme, MD3LightTheme } from 'react-native-paper/lib/module/styles/themes';
 import { WORDS, WORDS_STRONG, dark, light, type Tokens } from './tokens';
 
 const TokensContext = createContext<Tokens>(dark);
