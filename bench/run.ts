@@ -9,6 +9,7 @@ import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { calibrate, renderSpeed } from './engineLoad';
 import { engineRows } from './rows/engine';
+import { firstLoadRow } from './rows/firstLoad';
 import { keepRow } from './rows/keep';
 import { launchRow } from './rows/launch';
 import { pageRows } from './rows/page';
@@ -24,7 +25,7 @@ function baseOf(server: Server): string {
   return `http://localhost:${(server.address() as AddressInfo).port}`;
 }
 
-/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, keep, record, steps, launch, thread. */
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -59,12 +60,17 @@ app.get(
   (_request, response) =>
     void response.send('<!doctype html><title>bench</title><script src="/bench/page.js"></script>'),
 );
+app.get(
+  '/bench/empty.html',
+  (_request, response) => void response.send('<!doctype html><title>empty</title><main>.</main>'),
+);
 app.use(createApp(path.join(HERE, '..', 'app')));
 const server = app.listen(0);
 const base = baseOf(server);
 const browser = await chromium.launch({ ...debian, args: [...debian.args, SOUND_AT_ONCE] });
 await measure('scheduler', () => schedulerRows(browser, base));
 await measure('page', () => pageRows(browser, base));
+await measure('firstLoad', () => firstLoadRow(browser, base));
 await measure('keep', () => keepRow(browser, base));
 await measure('record', () => recordRow(browser, base));
 await measure('steps', () => stepsRow(browser, base));

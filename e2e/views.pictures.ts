@@ -6,6 +6,7 @@ import { choose, drag, typeInto } from './support/steps';
 // npm run pictures: takes the pictures of docs/screenshots anew, from the demo.
 
 const PHONE = { width: 390, height: 844 };
+const LYING = { width: 844, height: 390 };
 const WIDE = { width: 1280, height: 800 };
 
 /** Far enough into the second time round that the Flyway is full. */
@@ -165,15 +166,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     },
   ],
   [
-    'edit-phone',
-    PHONE,
-    async (app) => {
-      await steps(app);
-      await app.button('Edit').click();
-      await app.button('Choose lane').click();
-    },
-  ],
-  [
     'patterns-phone',
     PHONE,
     async (app) => {
@@ -217,6 +209,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await playing(app);
     },
   ],
+  ['pads-lying', LYING, playing],
   ['pads-wide', WIDE, playing],
   ['pads-wide-light', WIDE, async (app) => light(app).then(() => playing(app))],
 ];
