@@ -52,3 +52,51 @@ test('back from a tab that was hidden, the pads light what is heard now and noth
   await app.watchLights();
   await app.expectLit(1, 13); // and they go on lighting
 });
+
+test('a sound engine that cannot be fetched says so for as long as it is missing, and starts when asked', async ({
+  app,
+  page,
+}) => {
+  // What the audio thread loads does not pass through the page: the page itself refuses it.
+  await page.addInitScript(() => {
+    const add = AudioWorklet.prototype.addModule as (this: AudioWorklet, url: string) => Promise<void>;
+    const missing = window as unknown as { missing: boolean };
+    missing.missing = true;
+    AudioWorklet.prototype.addModule = function (this: AudioWorklet, url: string) {
+      return missing.missing && url.includes('engine') ? Promise.reject(new Error('not found')) : add.call(this, url);
+    };
+  });
+  await page.goto('/');
+  await expect(page.getByRole('alert')).toContainText('could not start the sound engine');
+  await app.play.click();
+  await expect(app.position).toHaveText('1.1'); // nothing sounds, and nothing pretends to
+  await expect(app.play).toBeVisible();
+  await page.evaluate(() => void ((window as unknown as { missing: boolean }).missing = false));
+  await app.button('Start audio').click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await app.watchLights();
+  await app.play.click();
+  await app.expectLit(1, 3);
+});
+
+test('when the browser closes the sound the song stands where it was; started again it plays the set as it is now', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.play.click();
+  await expect(app.position).toHaveText(/^2\./);
+  await page.evaluate(() => (window as unknown as { ear: { context: AudioContext } }).ear.context.close());
+  await expect(page.getByRole('alert')).toContainText('closed the sound');
+  const stood = await app.position.textContent();
+  await expect(app.play).toBeVisible();
+  await app.setTempo(140); // meanwhile
+  await expect(app.position).toHaveText(stood!);
+  await app.button('Start audio').click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(app.position).toHaveText(stood!);
+  await app.watchLights();
+  await app.play.click();
+  await app.expectLit(1, 3);
+  await expect(app.position).not.toHaveText(stood!);
+});

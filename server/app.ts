@@ -11,7 +11,7 @@ const HASHED = ['_expo', 'assets'];
 /** What the browser may do on this page: sound, controllers and, to sample, the microphone; nothing else. */
 const PERMISSIONS = [
   ...['autoplay', 'fullscreen', 'microphone', 'midi', 'screen-wake-lock'].map((feature) => `${feature}=(self)`),
-  ...['bluetooth', 'camera', 'display-capture', 'geolocation', 'hid', 'payment', 'serial', 'usb'].map((f) => `${f}=()`),
+  ...['camera', 'display-capture', 'geolocation', 'hid', 'payment', 'serial', 'usb'].map((f) => `${f}=()`),
 ].join(', ');
 
 /**

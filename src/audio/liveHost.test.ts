@@ -66,9 +66,20 @@ beforeEach(() => {
   FakeContext.made = [];
   FakeContext.deviceRate = 48000;
   FakeContext.missing = false;
-  Object.assign(globalThis, { AudioContext: FakeContext, AudioWorkletNode: FakeNode });
+  Object.assign(globalThis, {
+    AudioContext: FakeContext,
+    AudioWorkletNode: FakeNode,
+    window: { isSecureContext: true },
+  });
 });
 afterEach(() => jest.restoreAllMocks());
+
+/** A host that could not start, with all it told. */
+async function startedWithout() {
+  const states: [HostState, string | undefined][] = [];
+  await new LiveHost((...state) => states.push(state as [HostState, string | undefined]), jest.fn()).start();
+  return { states };
+}
 
 /** A host that has started, with all it told. */
 async function started() {
@@ -96,7 +107,31 @@ test('what cannot start, or stops, says so', async () => {
   FakeContext.missing = false;
   const { states, node } = await started();
   node.onprocessorerror!();
-  expect(states[1]).toEqual(['failed', 'The sound engine stopped. Reload the page; your set is saved.']);
+  expect(states[1]).toEqual(['failed', 'The sound engine stopped.']);
+});
+
+test('begun anew, it has another context and node; the old ones say nothing any more', async () => {
+  const { host, context, node, states } = await started();
+  context.change('running');
+  node.onprocessorerror!();
+  context.change('suspended');
+  expect(host.state).toBe('failed');
+  await host.restart();
+  expect(context.closed).toBe(true);
+  const [, again] = FakeContext.made;
+  expect(again).not.toBe(context);
+  expect(FakeNode.last).not.toBe(node);
+  expect(host.state).toBe('running');
+  context.change('closed');
+  expect(host.state).toBe('running');
+  again!.change('closed');
+  expect(states.at(-1)).toEqual(['failed', 'The browser has closed the sound.']);
+});
+
+test('a page that came over plain http says why there is no sound, and where there is', async () => {
+  Object.assign(globalThis, { window: { isSecureContext: false } });
+  const { states } = await startedWithout();
+  expect(states).toEqual([['failed', expect.stringContaining('https')]]);
 });
 
 test.each([

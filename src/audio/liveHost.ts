@@ -15,6 +15,10 @@ const OLDEST_SECONDS = 1;
  */
 const HIGHEST_RATE = 48000;
 
+/** Browsers give the audio thread, and the time of strokes, to secure contexts alone (W3C Secure Contexts; Web Audio API, AudioWorklet). */
+const INSECURE =
+  'Browsers give sound only to pages that come from this machine (http://localhost) or by https. Open Chaffinch under such an address.';
+
 export type HostState = 'starting' | 'locked' | 'running' | 'failed';
 
 /** Runs the engine in the browser's audio thread and keeps the two clocks together. */
@@ -33,6 +37,7 @@ export class LiveHost {
 
   /** Builds the audio graph. The browser may keep it silent until the page is touched: then the state is `locked`. */
   async start(): Promise<void> {
+    if (!window.isSecureContext) return this.change('failed', INSECURE);
     try {
       const context = this.openContext();
       this.context = context;
@@ -43,8 +48,7 @@ export class LiveHost {
         this.origin = data.origin;
         this.onEvents(decodeEvents(data.events));
       };
-      node.onprocessorerror = () =>
-        this.change('failed', 'The sound engine stopped. Reload the page; your set is saved.');
+      node.onprocessorerror = () => this.change('failed', 'The sound engine stopped.');
       node.connect(context.destination);
       this.node = node;
       context.onstatechange = () => this.followContext();
@@ -53,6 +57,20 @@ export class LiveHost {
       const reason = error instanceof Error ? error.message : String(error);
       this.change('failed', `This browser could not start the sound engine (${reason}).`);
     }
+  }
+
+  /** Begins anew with an engine that knows nothing yet, after the old one failed. */
+  async restart(): Promise<void> {
+    const { context, node } = this;
+    if (node) node.port.onmessage = null;
+    if (context) {
+      context.onstatechange = null;
+      if (context.state !== 'closed') await context.close();
+    }
+    this.context = this.node = null;
+    this.change('starting');
+    await this.start();
+    this.unlock();
   }
 
   /** Frames per second of the audio clock. */
@@ -117,7 +135,10 @@ export class LiveHost {
   }
 
   private followContext(): void {
-    this.change(this.context?.state === 'running' ? 'running' : 'locked');
+    const state = this.context?.state;
+    if (state === 'closed') return this.change('failed', 'The browser has closed the sound.');
+    // Its engine is gone, whatever its context does.
+    if (this.state !== 'failed') this.change(state === 'running' ? 'running' : 'locked');
   }
 
   private change(state: HostState, problem?: string): void {

@@ -9,27 +9,41 @@ type OnEvents = Parameters<MakeHost>[1];
 
 /** For tests: the engine itself, run by hand in the place of the audio thread. Time stamps are its frames. */
 export class HostInNode implements EngineHost {
-  readonly engine = new Engine(48000);
+  engine = new Engine(48000);
   readonly sampleRate = 48000;
   /** All that the page has sent, a list a message. */
   readonly sent: (readonly Instruction[])[] = [];
   /** All that the engine has told. */
   readonly events: EngineEvent[] = [];
+  private isAlive = true;
   private onEvents: OnEvents = () => undefined;
+  private onState: Parameters<MakeHost>[0] = () => undefined;
 
   /** Hand it to `new Instrument(store, host.make)`. */
-  readonly make: MakeHost = (_onState, onEvents) => {
+  readonly make: MakeHost = (onState, onEvents) => {
     this.onEvents = onEvents;
+    this.onState = onState;
     return this;
   };
 
   start = async () => undefined;
+  restart = async () => {
+    this.onState('starting');
+    this.engine = new Engine(48000);
+    this.isAlive = true;
+    this.onState('running');
+  };
   unlock = () => undefined;
+  /** The audio thread is gone. */
+  fail = () => {
+    this.isAlive = false;
+    this.onState('failed', 'The sound engine stopped.');
+  };
   frameHeard = (timeStamp: number) => timeStamp;
   engineFrameHeard = (timeStamp: number) => timeStamp;
 
   sendAll(instructions: readonly Instruction[]): void {
-    if (instructions.length === 0) return;
+    if (instructions.length === 0 || !this.isAlive) return;
     this.sent.push(instructions);
     for (const instruction of instructions) this.engine.post(at(NOW, instruction));
   }

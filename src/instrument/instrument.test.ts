@@ -291,3 +291,24 @@ test('a pattern says that it is nearly full while there is still room, and when 
   expect(notice()).toContain('is full');
   expect(selectPattern(store.getState()).hits).toHaveLength(MAX_HITS);
 });
+
+test('when the engine fails the song stands; another one gets the set and the place, and plays what the document holds', async () => {
+  const { store, host, instrument } = await rig(setOf([hit(1, 0), hit(3, 960, 4)], 2));
+  instrument.play();
+  host.run(3 * BEAT);
+  const at = instrument.performance.tickHeard(host.engine.frame);
+  jest.spyOn(performance, 'now').mockReturnValue(host.engine.frame);
+  host.fail();
+  expect(store.getState().session).toMatchObject({ audio: 'failed', playing: false, audioProblem: 'The sound engine stopped.' }); // prettier-ignore
+  const stood = instrument.performance.anchor.tick;
+  expect(stood).toBeCloseTo(at, 0);
+  store.dispatch(edited({ place: { track: 0, slot: 0 }, edit: { kind: 'erase', ids: [3] } })); // made while nothing sounds
+  await instrument.restart();
+  host.run(256);
+  expect(rounded(host.hitsIn(0, 0))).toEqual(rounded(documentHits(store)));
+  expect(instrument.performance.anchor.tick).toBeCloseTo(stood, 0);
+  instrument.play();
+  host.run(BEAT);
+  expect(store.getState().session.playing).toBe(true);
+  jest.restoreAllMocks();
+});

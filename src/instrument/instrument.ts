@@ -4,7 +4,7 @@ import type { Control } from '@/core/document/moves';
 import type { PatternPlace } from '@/core/document/pattern';
 import { nextHitId, type OpenSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
-import { CHAIN, SILENT } from '@/core/launch/launchState';
+import { SILENT } from '@/core/launch/launchState';
 import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { gridTicks } from '@/core/quantize/grid';
@@ -24,7 +24,7 @@ import {
   selectStage,
   selectTrack,
 } from '@/store/selectors';
-import { audioChanged, noticed, stepPressed, stepReleased, transportReported } from '@/store/sessionSlice';
+import { audioChanged, stepPressed, stepReleased, transportReported } from '@/store/sessionSlice';
 import type { InputDevice } from '@/store/settingsSlice';
 import { stageReported } from '@/store/stageSlice';
 import type { RootState, Store } from '@/store/store';
@@ -32,6 +32,7 @@ import { DocumentFollower } from './documentFollower';
 import { GesturePlaces } from './gesturePlaces';
 import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
+import { placesPlayed } from './placesPlayed';
 import { RecordedHits } from './recordedHits';
 import { RepeatFollower } from './repeatFollower';
 import { StageFollower } from './stageFollower';
@@ -39,7 +40,7 @@ import { StageFollower } from './stageFollower';
 /** What the instrument needs of the host that runs the engine. */
 export type EngineHost = Pick<
   LiveHost,
-  'start' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'sampleRate'
+  'start' | 'restart' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'sampleRate'
 >;
 
 /** Makes the host: it reports its state and the engine's events. */
@@ -56,9 +57,9 @@ export class Instrument {
   /** Times (ms, as `performance.now()`) at which the clicks of the running latency check are heard. */
   readonly checkClicks: number[] = [];
   private readonly host: EngineHost;
-  private readonly document: DocumentFollower;
-  private readonly stage = new StageFollower();
-  private readonly repeat: RepeatFollower;
+  private document!: DocumentFollower;
+  private stage!: StageFollower;
+  private repeat!: RepeatFollower;
   private readonly recorded: RecordedHits;
   private readonly moveRecorder: MoveRecorder;
   private readonly gestures = new GesturePlaces();
@@ -77,13 +78,13 @@ export class Instrument {
   ) {
     this.host = makeHost(
       (state, problem) => {
-        store.dispatch(audioChanged(state));
-        if (problem) store.dispatch(noticed(problem));
+        store.dispatch(audioChanged({ state, problem: problem ?? null }));
+        // Nothing sounds: the song stands where it was heard last.
+        if (state === 'failed') this.halt();
       },
       (events) => this.take(events),
     );
-    this.document = new DocumentFollower((instructions) => this.host.sendAll(instructions));
-    this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
+    this.meetEngine();
     this.recorded = new RecordedHits(store);
     this.moveRecorder = new MoveRecorder(store);
     this.performance = new Performance(
@@ -97,6 +98,33 @@ export class Instrument {
     await this.host.start();
     this.follow();
     this.store.subscribe(() => this.follow());
+  }
+
+  /** Starts another engine in the place of one that failed: it gets the set, and stands where the song stood. */
+  async restart(): Promise<void> {
+    this.halt();
+    const { tick } = this.performance.anchor;
+    this.performance.forget();
+    await this.host.restart();
+    // Not before: what changes while it starts is told to nobody.
+    this.meetEngine();
+    this.follow();
+    this.send({ type: 'locate', tick });
+  }
+
+  private halt(): void {
+    const tick = Math.max(0, this.performance.tickNow);
+    this.performance.halt(tick);
+    this.store.dispatch(transportReported({ playing: false, recording: false, awayFromTop: tick > 0 }));
+  }
+
+  /** What follows the document begins with an engine that knows nothing. */
+  private meetEngine(): void {
+    this.document = new DocumentFollower((instructions) => this.host.sendAll(instructions));
+    this.stage = new StageFollower();
+    this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
+    this.followed = null;
+    this.idsTold = 0;
   }
 
   /** Call from any gesture: browsers give sound only to a page that was touched. */
@@ -217,7 +245,7 @@ export class Instrument {
 
   /** Launching, stopping, muting, Lift: what `launching.ts` makes of what hands do. What is to play is told first. */
   perform(instruction: Instruction): void {
-    this.document.tellFirst(this.placesOf(instruction));
+    this.document.tellFirst(placesPlayed(selectSet(this.state), instruction));
     this.send(instruction);
   }
 
@@ -322,19 +350,6 @@ export class Instrument {
     if (songTick !== null && songTick < this.performance.fromTick - bar / 32) return;
     const ms = (heard / this.host.sampleRate) * 1000;
     this.justPlayed.add({ id, track, pad, velocity, pitch, ms, songTick, heldMs: 0 }, bar);
-  }
-
-  /** The patterns that an instruction will play. */
-  private placesOf(instruction: Instruction): PatternPlace[] {
-    const set = selectSet(this.state);
-    const chained = (track: number) => set.tracks[track]?.chain?.links.map(({ slot }) => ({ track, slot })) ?? [];
-    if (instruction.type === 'launch') {
-      const { track, slot } = instruction;
-      return slot === CHAIN ? chained(track) : [{ track, slot }];
-    }
-    if (instruction.type !== 'launchSection') return [];
-    const parts = set.sections.find(({ id }) => id === instruction.section)?.parts ?? [];
-    return parts.flatMap(({ track, plays }) => (typeof plays === 'number' ? [{ track, slot: plays }] : chained(track)));
   }
 
   private corrected(timeStamp: number, device: InputDevice): number {

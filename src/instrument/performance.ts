@@ -61,7 +61,7 @@ export class Performance {
   /** What sounded last, oldest first. */
   readonly sounded: Sounded[] = [];
   /** What the engine's launcher told of itself, to be asked and looked ahead in. */
-  readonly launcher: Launcher;
+  launcher: Launcher;
   /** Id of the track that pads and Steps show: the one that is meant when none is named. */
   shown = 0;
   /** Song tick where the count-in ends. */
@@ -81,9 +81,24 @@ export class Performance {
    */
   constructor(
     readonly frameHeardAt: (timeStamp: number) => number,
-    set: () => BeatSet,
+    private readonly set: () => BeatSet,
   ) {
     this.launcher = new Launcher(tapesOf(set));
+  }
+
+  /** Stands still from now on, at a song tick: nothing tells of the engine any more. */
+  halt(tick: number): void {
+    this.timeline = new Timeline({ ...STOPPED, tick });
+  }
+
+  /** Forgets what an engine told that is gone; another one begins. */
+  forget(): void {
+    this.halt(this.tickNow);
+    this.launcher = new Launcher(tapesOf(this.set));
+    this.document = null;
+    this.sounded.length = 0;
+    for (const track of this.tracks) Object.assign(track, new TrackLoops());
+    this.tellLaunch();
   }
 
   get anchor(): Anchor {
@@ -97,7 +112,7 @@ export class Performance {
 
   /** Song tick that the player hears now, or where the stopped song stands. */
   get tickNow(): number {
-    return this.anchor.playing ? this.tickHeard(window.performance.now()) : this.anchor.tick;
+    return this.anchor.playing ? this.tickHeard(globalThis.performance.now()) : this.anchor.tick;
   }
 
   /** What goes round on a track at a song tick; undefined before the engine told of anything. */

@@ -52,6 +52,8 @@ interface Session {
   /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
   padsLaunch: PadsLaunch | null;
   audio: AudioState;
+  /** Why there is no sound, or null. */
+  audioProblem: string | null;
   /** What the engine reports of its transport. */
   playing: boolean;
   recording: boolean;
@@ -77,6 +79,7 @@ const initialState: Session = {
   overriding: false,
   padsLaunch: null,
   audio: 'starting',
+  audioProblem: null,
   playing: false,
   recording: false,
   awayFromTop: false,
@@ -103,8 +106,9 @@ const slice = createSlice({
   name: 'session',
   initialState,
   reducers: {
-    audioChanged(session, { payload }: PayloadAction<AudioState>) {
-      session.audio = payload;
+    audioChanged(session, { payload }: PayloadAction<{ state: AudioState; problem: string | null }>) {
+      session.audio = payload.state;
+      session.audioProblem = payload.problem;
     },
     transportReported(
       session,

@@ -53,26 +53,29 @@ export function Notices() {
   );
 }
 
-/** While the browser keeps the sound locked, says so and offers the key to it. */
+/** While there is no sound: why, for as long as it lasts, and the key to it. */
 export function AudioLock() {
   const instrument = useInstrument();
   const audio = useAppSelector((state) => state.session.audio);
-  if (audio !== 'locked') return null;
+  const problem = useAppSelector((state) => state.session.audioProblem);
+  if (audio === 'running' || audio === 'starting') return null;
+  const failed = audio === 'failed';
   return (
-    <View style={styles.lock}>
+    <View role="alert" style={styles.lock}>
+      {failed && <Text variant="bodyMedium">{problem} Your set is safe; the song stands where it was heard last.</Text>}
       <ControlButton
         tone="primary"
         label="Start audio"
         icon="volume-high"
-        text="Start audio: the browser waits for a touch"
-        onPress={() => instrument.unlock()}
+        text={failed ? 'Start audio' : 'Start audio: the browser waits for a touch'}
+        onPress={() => (failed ? void instrument.restart() : instrument.unlock())}
       />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  lock: { paddingHorizontal: 8, paddingTop: 6 },
+  lock: { paddingHorizontal: 8, paddingTop: 6, gap: 6 },
   notice: { top: 0, bottom: 'auto', zIndex: 4 },
   progress: {
     position: 'absolute',
