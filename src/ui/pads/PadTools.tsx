@@ -3,20 +3,14 @@ import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loopTicks';
 import { INPUT_GRIDS, type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { selectPattern, selectSet } from '@/store/selectors';
-import {
-  latchToggled,
-  noticed,
-  repeatToggled,
-  sheetToggled,
-  stepInputToggled,
-  type SheetName,
-} from '@/store/sessionSlice';
+import { latchToggled, noticed, repeatToggled, stepInputToggled } from '@/store/sessionSlice';
 import { foldToggled, repeatRateSet } from '@/store/settingsSlice';
 import { padStepsToggled } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { NumberField } from '../shared/NumberField';
+import { SheetKey } from '../shared/SheetKey';
 import { NoteTools } from './NoteTools';
 import { StepBar } from './StepBar';
 import { StepPadsBar } from './StepPads';
@@ -97,7 +91,7 @@ function PlayTools() {
         style={styles.key}
       />
       <LoopLength />
-      <SheetKey name="keep" title="Keep" />
+      <SheetKey name="keep" title="Keep" style={styles.key} />
     </>
   );
 }
@@ -182,23 +176,9 @@ function RepeatTools() {
         style={styles.key}
       />
       {SHEETS.map(({ name, title }) => (
-        <SheetKey key={name} name={name} title={title} />
+        <SheetKey key={name} name={name} title={title} style={styles.key} />
       ))}
     </View>
-  );
-}
-
-function SheetKey({ name, title }: { name: SheetName; title: string }) {
-  const dispatch = useAppDispatch();
-  const open = useAppSelector((state) => state.session.sheet === name);
-  return (
-    <ControlButton
-      label={title}
-      text={title}
-      pressed={open}
-      onPress={() => dispatch(sheetToggled(name))}
-      style={styles.key}
-    />
   );
 }
 

@@ -62,20 +62,27 @@ export function AudioLock() {
   const failed = audio === 'failed';
   return (
     <View role="alert" style={styles.lock}>
-      {failed && <Text variant="bodyMedium">{problem} Your set is safe; the song stands where it was heard last.</Text>}
+      {failed && (
+        <Text variant="bodyMedium" style={styles.why}>
+          {problem} Your set is safe; the song stands where it was heard last.
+        </Text>
+      )}
       <ControlButton
         tone="primary"
         label="Start audio"
         icon="volume-high"
         text={failed ? 'Start audio' : 'Start audio: the browser waits for a touch'}
         onPress={() => (failed ? void instrument.restart() : instrument.unlock())}
+        style={styles.start}
       />
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  lock: { paddingHorizontal: 8, paddingTop: 6, gap: 6 },
+  lock: { paddingHorizontal: 8, paddingTop: 6, gap: 6, flexDirection: 'row', flexWrap: 'wrap' },
+  why: { flexGrow: 1, flexShrink: 1, flexBasis: 220 },
+  start: { flexGrow: 1 },
   notice: { top: 0, bottom: 'auto', zIndex: 4 },
   progress: {
     position: 'absolute',

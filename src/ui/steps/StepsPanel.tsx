@@ -9,13 +9,14 @@ import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
 import { selectPattern, selectSet, selectTrace, selectTracks } from '@/store/selectors';
-import { sheetToggled, type SheetName } from '@/store/sessionSlice';
+import { sheetToggled } from '@/store/sessionSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
+import { SheetKey } from '../shared/SheetKey';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import { StepGrid } from './grid/StepGrid';
@@ -98,8 +99,8 @@ const ViewTools = memo(function ViewTools({ most, shown }: { most: number; shown
         onPress={() => dispatch(selectingToggled())}
         style={styles.tool}
       />
-      <SheetKey name="edit" title="Edit" />
-      <SheetKey name="generate" title="Generate" />
+      <SheetKey name="edit" title="Edit" style={styles.tool} />
+      <SheetKey name="generate" title="Generate" style={styles.tool} />
     </View>
   );
 });
@@ -142,7 +143,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
         onPress={() => setWindow(null)}
         style={styles.tool}
       />
-      <SheetKey name="length" title="Length" />
+      <SheetKey name="length" title="Length" style={styles.tool} />
       <TraceKey />
       <PopMenu
         grow
@@ -193,20 +194,6 @@ function TraceKey() {
       description={traced === null ? 'nothing is shown beneath' : `${traced} is shown beneath`}
       style={styles.tool}
       items={items}
-    />
-  );
-}
-
-function SheetKey({ name, title }: { name: SheetName; title: string }) {
-  const dispatch = useAppDispatch();
-  const open = useAppSelector((state) => state.session.sheet === name);
-  return (
-    <ControlButton
-      label={title}
-      text={title}
-      pressed={open}
-      onPress={() => dispatch(sheetToggled(name))}
-      style={styles.tool}
     />
   );
 }
