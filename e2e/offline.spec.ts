@@ -77,8 +77,10 @@ test('a newer version waits until the player takes it, and never while playing',
   await expect(button('Update')).toHaveAttribute('aria-disabled', 'true');
   await button('Stop').click();
   await page.evaluate(() => void ((window as unknown as { old: boolean }).old = true));
+  const loaded = page.waitForEvent('load');
   await button('Update').click();
-  await expect.poll(() => page.evaluate(() => 'old' in window)).toBe(false);
+  await loaded;
+  expect(await page.evaluate(() => 'old' in window)).toBe(false);
   await expect(button('Play')).toBeVisible();
   await openSetup();
   await expect(button('Update')).toHaveCount(0);
