@@ -24,7 +24,7 @@ export async function giveEar(page: Page): Promise<void> {
       registerProcessor('ear', class extends AudioWorkletProcessor {
         constructor() { super(); this.size = 0; this.buffer = new Float32Array(8192); this.first = -1; }
         process([input], [output]) {
-          if (this.first < 0) this.first = currentFrame;
+          if (this.size === 0) this.first = currentFrame;
           const left = input[0], right = input[1] ?? input[0];
           for (let i = 0; i < 128; i++) {
             this.buffer[this.size++] = left ? left[i] : 0;
@@ -45,7 +45,8 @@ export async function giveEar(page: Page): Promise<void> {
         void (this.context as AudioContext).audioWorklet.addModule(url).then(() => {
           const node = new AudioWorkletNode(this.context, 'ear', { outputChannelCount: [2] });
           node.port.onmessage = ({ data }: MessageEvent<{ first: number; samples: Float32Array }>) => {
-            ear.firstFrame = data.first;
+            // By the newest chunk: a starved machine's frame counter stands still for a while and then leaps.
+            ear.firstFrame = data.first - ear.frames;
             ear.chunks.push(data.samples);
             ear.frames += data.samples.length / 2;
             ear.ready = true;
