@@ -37,10 +37,10 @@ const silence = new Promise<void>((done) => {
   }, ANSWERS_BY_MS);
   void restored.then(() => clearTimeout(timer));
 });
-keepOffline(store);
-
 /** The page is shown and the sound engine started with what there is. */
 const opened = Promise.race([restored, silence]).then(() => void instrument.start());
+
+keepOffline(store, opened);
 
 function save(saved: OpenSet): void {
   const saver = new Saver(store, storage, saved);

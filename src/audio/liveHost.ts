@@ -62,10 +62,11 @@ export class LiveHost {
   /** Begins anew with an engine that knows nothing yet, after the old one failed. */
   async restart(): Promise<void> {
     const { context, node } = this;
-    if (node) node.port.onmessage = null;
+    if (node) node.port.onmessage = node.onprocessorerror = null;
     if (context) {
       context.onstatechange = null;
-      if (context.state !== 'closed') await context.close();
+      // Not waited for: a device that does not answer would keep the new one from starting.
+      if (context.state !== 'closed') void context.close().catch(() => undefined);
     }
     this.context = this.node = null;
     this.change('starting');

@@ -93,7 +93,6 @@ export class Performance {
 
   /** Forgets what an engine told that is gone; another one begins. */
   forget(): void {
-    this.halt(this.tickNow);
     this.launcher = new Launcher(tapesOf(this.set));
     this.document = null;
     this.sounded.length = 0;

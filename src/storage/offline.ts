@@ -12,15 +12,19 @@ let waiting: ServiceWorker | null = null;
 /**
  * Keeps the app on this device, so that it opens without a network, and tells the session when that is done, when a newer version
  * waits, and when the app can be installed. Nothing of it ever reloads the page by itself.
+ * @param shown when the app is there: what is fetched to be kept must not come before what is to be seen
  */
-export function keepOffline(store: Store): void {
+export function keepOffline(store: Store, shown: Promise<void>): void {
   window.addEventListener('beforeinstallprompt', (event) => {
     event.preventDefault();
     installPrompt = event as InstallPrompt;
     store.dispatch(offlineChanged({ canInstall: true }));
   });
   window.addEventListener('appinstalled', () => store.dispatch(offlineChanged({ canInstall: false })));
-  if (!('serviceWorker' in navigator)) return;
+  if ('serviceWorker' in navigator) void shown.then(() => register(store));
+}
+
+function register(store: Store): void {
   const { serviceWorker } = navigator;
   void serviceWorker.ready.then(() => store.dispatch(offlineChanged({ ready: true })));
   serviceWorker.register('/sw.js').then(

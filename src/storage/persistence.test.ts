@@ -118,7 +118,7 @@ describe('opening', () => {
     memory.map.set(SET_KEY, '{');
     for (let day = 1; day <= 3; day++) await restore(createStore(), memory, () => new Date(day * 1000));
     expect(await listAside(memory)).toEqual([
-      { key: `${DAMAGED_PREFIX}1970-01-01T00:00:01.000Z`, at: '1970-01-01T00:00:01.000Z', why: 'damaged', text: '{' },
+      { key: `${DAMAGED_PREFIX}1970-01-01T00:00:01.000Z`, at: '1970-01-01T00:00:01.000Z', text: '{' },
     ]);
   });
 
@@ -134,7 +134,10 @@ describe('opening', () => {
     answer(text);
     expect(await opening).toBe(true);
     expect(selectSet(store.getState()).tempo).toBe(99);
-    expect([...memory.map]).toEqual([[expect.stringContaining(OTHER_PREFIX), text]]);
+    const [aside, open] = [...memory.map];
+    expect(aside).toEqual([expect.stringContaining(OTHER_PREFIX), text]);
+    expect(open![0]).toBe(SET_KEY);
+    expect(JSON.parse(open![1])).toMatchObject({ tempo: 99 }); // without another change, too
   });
 
   test('a damaged set that cannot be set aside is not saved over', async () => {

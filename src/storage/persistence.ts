@@ -3,7 +3,7 @@ import { noticed } from '@/store/sessionSlice';
 import { readSettings, settingsLoaded } from '@/store/settingsSlice';
 import type { Store } from '@/store/store';
 import { demoSet } from '@/core/document/demo';
-import { readSet } from '@/core/document/readSet';
+import { readSet, writeSet } from '@/core/document/readSet';
 import { setLoaded } from '@/store/openSlice';
 import { DAMAGED_PREFIX, OTHER_PREFIX, SET_KEY, setAside, SETTINGS_KEY, storageTrouble, type Storage } from './records';
 
@@ -17,13 +17,17 @@ export async function restore(store: Store, storage: Storage, now: () => Date = 
   try {
     store.dispatch(settingsLoaded(readSettings(await storage.getItem(SETTINGS_KEY))));
     const text = await storage.getItem(SET_KEY);
-    if (text === null) return true;
-    const read = readSet(text);
     if (store.getState().set.present !== before) {
-      await setAside(storage, OTHER_PREFIX, text, now());
-      store.dispatch(noticed('Your stored set came late: it is kept, see “Set aside” in the Set menu.'));
+      if (text !== null) {
+        await setAside(storage, OTHER_PREFIX, text, now());
+        store.dispatch(noticed('Your stored set came late: it is kept, see “Set aside” in the Set menu.'));
+      }
+      // What is open counts as stored from now on.
+      await storage.setItem(SET_KEY, writeSet(openSet(store)));
       return true;
     }
+    if (text === null) return true;
+    const read = readSet(text);
     if ('set' in read) {
       store.dispatch(setLoaded(read));
       return true;

@@ -28,20 +28,13 @@ export interface SetAside {
   key: string;
   /** When, as ISO 8601. */
   at: string;
-  why: 'damaged' | 'other';
   text: string;
 }
 
-/**
- * Puts a record aside; one that lies there already is not copied again.
- * @returns the key under which it lies
- */
-export async function setAside(storage: Storage, prefix: string, text: string, now: Date): Promise<string> {
-  const same = (await listAside(storage)).find((aside) => aside.text === text);
-  if (same) return same.key;
-  const key = prefix + now.toISOString();
-  await storage.setItem(key, text);
-  return key;
+/** Puts a record aside; one that lies there already is not copied again. */
+export async function setAside(storage: Storage, prefix: string, text: string, now: Date): Promise<void> {
+  const isThere = (await listAside(storage)).some((aside) => aside.text === text);
+  if (!isThere) await storage.setItem(prefix + now.toISOString(), text);
 }
 
 /** All that was put aside, the newest first. */
@@ -52,7 +45,7 @@ export async function listAside(storage: Storage): Promise<SetAside[]> {
     if (prefix === undefined) continue;
     const text = await storage.getItem(key);
     if (text === null) continue;
-    out.push({ key, at: key.slice(prefix.length), why: prefix === DAMAGED_PREFIX ? 'damaged' : 'other', text });
+    out.push({ key, at: key.slice(prefix.length), text });
   }
   return out.sort((a, b) => b.at.localeCompare(a.at));
 }

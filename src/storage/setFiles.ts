@@ -6,7 +6,7 @@ import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
 
 /** A set as text that a person can read and compare line by line; the app reads it like a stored one. */
-export function setFileText(open: OpenSet): string {
+function setFileText(open: OpenSet): string {
   return `${JSON.stringify(JSON.parse(writeSet(open)), null, 1)}\n`;
 }
 

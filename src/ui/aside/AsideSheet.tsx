@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { readSet } from '@/core/document/readSet';
@@ -38,7 +38,7 @@ function Aside({ aside }: { aside: SetAside }) {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const [deleted, setDeleted] = useState(false);
-  const read = readSet(aside.text);
+  const read = useMemo(() => readSet(aside.text), [aside.text]);
   const set = 'set' in read ? read.set : null;
   const name = set?.name ?? 'Damaged set';
   const trouble = (error: unknown) => dispatch(noticed(storageTrouble(error)));
