@@ -83,7 +83,13 @@ export const PatternCard = memo(function PatternCard({
       {pattern && (
         <>
           <div style={head}>
-            <span style={{ ...title, fontSize: fitted(name, CARD.width - 34, { least: 11, most: 16 }), color: ink }}>
+            <span
+              style={{
+                ...title,
+                fontSize: fitted(name, CARD.width - 34, { least: 11, most: 16 }).fontSize,
+                color: ink,
+              }}
+            >
               {name}
             </span>
             <span style={{ ...length, color: filled ? INK : tokens.cap }}>{bars}</span>

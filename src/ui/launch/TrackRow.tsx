@@ -57,11 +57,6 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
   );
 });
 
-function nameSize(name: string): { fontSize: number; lineHeight: number } {
-  const fontSize = fitted(name, HEAD_WIDTH - 16, { least: 12, most: 18 });
-  return { fontSize, lineHeight: Math.round(fontSize * 1.15) };
-}
-
 /** The track's name, which opens what there is to set of it. */
 function TrackName({ track }: { track: Track }) {
   const tokens = useTokens();
@@ -75,7 +70,10 @@ function TrackName({ track }: { track: Track }) {
       }}
       style={styles.name}
     >
-      <Text numberOfLines={2} style={[styles.word, nameSize(track.name), { color: tokens.wing }]}>
+      <Text
+        numberOfLines={2}
+        style={[styles.word, fitted(track.name, HEAD_WIDTH - 16, { least: 12, most: 18 }), { color: tokens.wing }]}
+      >
         {track.name}
       </Text>
     </ControlButton>

@@ -1,12 +1,18 @@
-/** Width of a character of Barlow Condensed as a share of its size: the mean of words of English (measured). */
+/** Width of a character of Barlow Condensed as a share of its size, by eye; e2e/layouts.spec.ts looks whether names are whole. */
 const CHARACTER = 0.46;
 
 /**
- * Size in px at which a name fits a width, between the least that can be read and the most that there is room for in height.
- * @example fitted('Tambourine', 64, { least: 11, most: 17 }) // 13.9
+ * Size and line height in px at which a name fits a width, between the least that can be read and the most that there is room for
+ * in height. A name that is longer still goes on in another line.
+ * @example fitted('Tambourine', 64, { least: 11, most: 17 }) // { fontSize: 13.9, lineHeight: 17 }
  */
-export function fitted(name: string, width: number, { least, most }: { least: number; most: number }): number {
-  return Math.min(most, Math.max(least, width / (CHARACTER * Math.max(1, name.length))));
+export function fitted(
+  name: string,
+  width: number,
+  { least, most }: { least: number; most: number },
+): { fontSize: number; lineHeight: number } {
+  const fontSize = Math.min(most, Math.max(least, width / (CHARACTER * Math.max(1, name.length))));
+  return { fontSize, lineHeight: Math.round(fontSize * 1.2) };
 }
 
 /** The same for a name in a container (CSS `container-type: inline-size`) less `padding` px: it grows with it up to `most`. */

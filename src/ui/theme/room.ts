@@ -46,16 +46,26 @@ export function useRoom(): Room {
 }
 
 function subscribe(tell: () => void): () => void {
-  window.addEventListener('resize', tell);
-  return () => window.removeEventListener('resize', tell);
+  const resized = () => {
+    measure();
+    tell();
+  };
+  measure(); // it may have changed since the first render
+  window.addEventListener('resize', resized);
+  return () => window.removeEventListener('resize', resized);
 }
 
-let last = roomOf(0, 0);
+let room: Room | null = null;
 
+/** Asked for at every render: only a resize measures, since that makes the browser lay the page out. */
 function roomNow(): Room {
+  return room ?? measure();
+}
+
+function measure(): Room {
   const { width, height } = sizeNow();
-  if (width !== last.width || height !== last.height) last = roomOf(width, height);
-  return last;
+  if (width !== room?.width || height !== room.height) room = roomOf(width, height);
+  return room;
 }
 
 /** The root's padding is what the device's corners and notches take (see `public/index.html`). */

@@ -64,7 +64,10 @@ export function SetMenu({ small }: { small?: boolean }) {
       items={items}
     >
       {!small && (
-        <Text numberOfLines={3} style={[styles.set, nameSize(name, 24), { color: tokens.wing }]}>
+        <Text
+          numberOfLines={3}
+          style={[styles.set, fitted(name, NAME_PX, { least: 12, most: 24 }), { color: tokens.wing }]}
+        >
           {name}
         </Text>
       )}
@@ -90,17 +93,14 @@ export function PatternKey() {
       onPress={() => dispatch(sheetToggled('slots'))}
       style={[styles.anchor, styles.shrink]}
     >
-      <Text numberOfLines={3} style={[styles.pattern, nameSize(track + words, 18), { color: tokens.cap }]}>
+      <Text
+        numberOfLines={3}
+        style={[styles.pattern, fitted(track + words, NAME_PX, { least: 12, most: 18 }), { color: tokens.cap }]}
+      >
         {track} · {words}
       </Text>
     </ControlButton>
   );
-}
-
-/** A long name is smaller, and goes on in more lines. */
-function nameSize(name: string, most: number): { fontSize: number; lineHeight: number } {
-  const fontSize = fitted(name, NAME_PX, { least: 12, most });
-  return { fontSize, lineHeight: Math.round(fontSize * 1.2) };
 }
 
 const styles = StyleSheet.create({

@@ -1,0 +1,15 @@
+import { fitted, fittedToContainer } from './fitText';
+
+test('a name is as large as it fits, within its bounds', () => {
+  const limits = { least: 11, most: 17 };
+  expect(fitted('Kick', 64, limits)).toEqual({ fontSize: 17, lineHeight: 20 });
+  expect(fitted('Tambourine', 64, limits).fontSize).toBeCloseTo(13.9, 1);
+  expect(fitted('Saturday at the Rink', 64, limits).fontSize).toBe(11);
+  expect(fitted('', 64, limits).fontSize).toBe(17);
+});
+
+test('in a container it is left to CSS', () => {
+  expect(fittedToContainer('Tambourine', { padding: 20, least: 11, most: '17px' })).toBe(
+    'clamp(11px, calc((100cqi - 20px) / 4.60), 17px)',
+  );
+});
