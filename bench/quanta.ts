@@ -65,7 +65,7 @@ export async function sceneCost(
 ): Promise<QuantaCost> {
   const page = await openPage(bench);
   if (set) await bench.storeSet(page, bench.base, set);
-  await page.goto(bench.base);
+  await page.goto(`${bench.base}/pads`);
   await page.getByRole('button', { name: 'Play', exact: true }).waitFor();
   await page.waitForTimeout(1500);
   const rate = await rateOf(page);
@@ -82,7 +82,7 @@ export async function openingCost(bench: ThreadBench, set: BeatSet): Promise<Qua
   await bench.storeSet(page, bench.base, set);
   let rate = 0;
   const quanta = await traceQuanta(bench.browser, async () => {
-    await page.goto(bench.base);
+    await page.goto(`${bench.base}/pads`);
     const play = page.getByRole('button', { name: 'Play', exact: true });
     await play.waitFor();
     await page.waitForTimeout(HAND_MS);
@@ -100,7 +100,7 @@ export async function firstStrokes(bench: ThreadBench, pages: number): Promise<n
   const dearest: number[] = [];
   for (let i = 0; i < pages; i++) {
     const page = await openPage(bench);
-    await page.goto(bench.base);
+    await page.goto(`${bench.base}/pads`);
     const pad = page.getByRole('button', { name: /^Pad 1 / });
     await pad.waitFor();
     await page.waitForTimeout(1500);

@@ -66,7 +66,7 @@ test('a sound engine that cannot be fetched says so for as long as it is missing
       return missing.missing && url.includes('engine') ? Promise.reject(new Error('not found')) : add.call(this, url);
     };
   });
-  await page.goto('/');
+  await page.goto('/pads');
   await expect(page.getByRole('alert')).toContainText('could not start the sound engine');
   await app.play.click();
   await expect(app.position).toHaveText('1.1'); // nothing sounds, and nothing pretends to

@@ -15,7 +15,7 @@ async function openLocked(page: Page): Promise<App> {
     new MutationObserver(look).observe(document, { childList: true, subtree: true });
   });
   const locked = page.waitForEvent('console', (message) => message.text() === 'sound is locked');
-  await page.goto('/');
+  await page.goto('/pads');
   await locked;
   return new App(page);
 }

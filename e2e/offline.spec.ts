@@ -27,7 +27,7 @@ async function serveCopy(): Promise<{ directory: string; base: string; stop: () 
 test('after one visit the app opens without its server, at any place, and plays', async ({ page }) => {
   const { directory, base, stop } = await serveCopy();
   const button = (name: string) => page.getByRole('button', { name, exact: true });
-  await page.goto(base);
+  await page.goto(`${base}/pads`);
   await button('Set menu').click();
   await page.getByRole('menuitem', { name: 'Setup' }).click();
   await expect(page.getByRole('status', { name: 'Offline ready' })).toBeVisible();
@@ -62,7 +62,7 @@ test('a newer version waits until the player takes it, and never while playing',
     await button('Set menu').click();
     await page.getByRole('menuitem', { name: 'Setup' }).click();
   };
-  await page.goto(base);
+  await page.goto(`${base}/pads`);
   await openSetup();
   await expect(page.getByRole('status', { name: 'Offline ready' })).toBeVisible();
   await expect(button('Update')).toHaveCount(0);

@@ -12,7 +12,7 @@ test('under its own content-security policy the app plays, records and exports, 
   });
   page.on('pageerror', (error) => problems.push(error.message));
   const button = (name: string) => page.getByRole('button', { name, exact: true });
-  await page.goto('/');
+  await page.goto('/pads');
   await button('Record').click();
   await button('Play').click();
   const position = page.getByRole('timer', { name: 'Position' });

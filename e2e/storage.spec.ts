@@ -41,7 +41,7 @@ test('the first start opens the demo; starting empty is one step that undo takes
 test('a second tab does not overwrite the first', async ({ app, page, context }) => {
   await app.open();
   const other = await context.newPage();
-  await other.goto('/');
+  await other.goto('/pads');
   await expect(other.getByText(/open in another tab/)).toBeVisible();
   const second = new App(other);
   await second.timeKey('Tempo up');
@@ -89,7 +89,7 @@ test('a database that never answers leaves no blank page, and says that nothing 
       return request;
     };
   });
-  await page.goto('/');
+  await page.goto('/pads');
   await expect(app.play).toBeVisible();
   await expect(app.button('Not saved')).toHaveAccessibleDescription(/does not answer/);
   await app.play.click();

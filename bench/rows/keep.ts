@@ -4,7 +4,7 @@ import { row, steal } from '../table';
 /** Four pads rolled in thirty-seconds through 64 bars, then Keep: from the press to the pattern in the set. */
 export async function keepRow(browser: Browser, base: string) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
-  await page.goto(base);
+  await page.goto(`${base}/pads`);
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   await page.getByRole('spinbutton', { name: 'Tempo' }).fill('300');
   await page.keyboard.press('Enter');

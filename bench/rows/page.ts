@@ -7,7 +7,7 @@ export async function pageRows(browser: Browser, base: string) {
   for (let i = 0; i < 5; i++) {
     const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
     const start = performance.now();
-    await page.goto(base);
+    await page.goto(`${base}/pads`);
     await page.getByRole('button', { name: 'Play', exact: true }).click();
     await page.getByRole('button', { name: 'Stop', exact: true }).waitFor();
     times.push((performance.now() - start) / 1000);
@@ -22,7 +22,7 @@ export async function pageRows(browser: Browser, base: string) {
 
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await countFrames(page);
-  await page.goto(base);
+  await page.goto(`${base}/pads`);
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   const frames = await page.evaluate(() => frameGaps(() => undefined, 2));
   row(

@@ -15,7 +15,7 @@ export async function recordRow(browser: Browser, base: string) {
   const page = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
   await page.addInitScript(nameFrames);
   await storeSet(page, base, filled(5000, 1));
-  await page.goto(base);
+  await page.goto(`${base}/pads`);
   await page.getByRole('button', { name: 'Play', exact: true }).click();
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');

@@ -23,7 +23,6 @@ const ONLY_WHAT_FAILS = {
   resultTypes: ['violations' as const],
   selectors: false,
   preload: false,
-  rules: { region: { enabled: false } },
 };
 
 /** Nothing overflows, and axe finds nothing. */

@@ -31,8 +31,9 @@ export class App {
     return this.page.getByRole('button', { name: new RegExp(`^Pad ${number} `) });
   }
 
+  /** Opens the pads: the page of the first visit is guide.spec's. */
   async open(): Promise<void> {
-    await this.page.goto('/');
+    await this.page.goto('/pads');
     await expect(this.play).toBeVisible();
     await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
   }

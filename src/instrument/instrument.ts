@@ -224,6 +224,11 @@ export class Instrument {
     this.send(this.performance.anchor.playing ? { type: 'stop' } : { type: 'locate', tick: 0 });
   }
 
+  /** Stops, takes recording back and goes to the top. */
+  rest(): void {
+    this.send({ type: 'stop' }, { type: 'record', on: false, session: this.session }, { type: 'locate', tick: 0 });
+  }
+
   playOrStop(): void {
     if (this.performance.anchor.playing) this.stop();
     else this.play();

@@ -1,6 +1,6 @@
 import type { OpenSet } from '@/core/document/set';
 import { noticed } from '@/store/sessionSlice';
-import { readSettings, settingsLoaded } from '@/store/settingsSlice';
+import { readSettings, settingsLoaded, started } from '@/store/settingsSlice';
 import type { Store } from '@/store/store';
 import { demoSet } from '@/core/document/demo';
 import { readSet, writeSet } from '@/core/document/readSet';
@@ -27,6 +27,8 @@ export async function restore(store: Store, storage: Storage, now: () => Date = 
       return true;
     }
     if (text === null) return true;
+    // Whoever has a set has begun, even if the settings were lost.
+    if (!store.getState().settings.started) store.dispatch(started());
     const read = readSet(text);
     if ('set' in read) {
       store.dispatch(setLoaded(read));

@@ -31,7 +31,8 @@ export type SheetName =
   | 'launching'
   | 'track'
   | 'sections'
-  | 'aside';
+  | 'aside'
+  | 'simple';
 
 /** What is true only while the page is open. */
 interface Session {

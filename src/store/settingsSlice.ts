@@ -1,5 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
+import { bind, DEFAULT_KEYS, readKeys, type KeyBindings, type KeyTarget } from './keyBindings';
 import { PADS } from '@/core/document/limits';
 
 export type ThemeChoice = 'system' | 'dark' | 'light';
@@ -19,8 +20,7 @@ export type Fold = 'time' | 'tools' | 'values';
 export interface Settings {
   theme: ThemeChoice;
   fixedVelocity: { on: boolean; value: number };
-  /** `KeyboardEvent.code` of each pad: places on the keyboard, whatever is printed on them. */
-  padKeys: string[];
+  keys: KeyBindings;
   /** When a loop window that was moved takes over. */
   windowOn: WindowTime;
   /** Rate of note repeat. */
@@ -29,24 +29,34 @@ export interface Settings {
   latencyMs: Partial<Record<InputDevice, number>>;
   /** What is shown beyond the few keys that every player needs. */
   unfolded: Record<Fold, boolean>;
+  /** The start page was left once: the app opens with the pads from then on. */
+  started: boolean;
+  /** The view with a few large pads and nothing else. */
+  simple: SimpleView;
 }
 
-/** Four rows of four keys that lie as the pads do. */
-export const DEFAULT_PAD_KEYS = [
-  ...['KeyZ', 'KeyX', 'KeyC', 'KeyV'],
-  ...['KeyA', 'KeyS', 'KeyD', 'KeyF'],
-  ...['KeyQ', 'KeyW', 'KeyE', 'KeyR'],
-  ...['Digit1', 'Digit2', 'Digit3', 'Digit4'],
-];
+export interface SimpleView {
+  on: boolean;
+  /** Leaving it takes a hold of two seconds, so that nobody leaves it unawares. */
+  pinned: boolean;
+  /** Its pads, 0..15, in order of the board. */
+  pads: readonly number[];
+}
+
+/** How many pads the simple view has. */
+export const SIMPLE_PADS = { least: 4, most: 8 } as const;
 
 export const defaultSettings: Settings = {
   theme: 'dark',
   fixedVelocity: { on: false, value: 0.8 },
-  padKeys: DEFAULT_PAD_KEYS,
+  keys: DEFAULT_KEYS,
   windowOn: 'now',
   repeatRate: '1/16',
   latencyMs: {},
   unfolded: { time: false, tools: false, values: false },
+  started: false,
+  // Kick, snare, clap and the hats of a kit.
+  simple: { on: false, pinned: false, pads: [0, 2, 4, 6] },
 };
 
 /** Reads stored settings; whatever is not right in them falls back to its default. */
@@ -57,7 +67,7 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, padKeys, windowOn, repeatRate, latencyMs, unfolded } = stored ?? {};
+  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, started, simple } = stored ?? {};
   const value = fixedVelocity?.value;
   return {
     theme: theme === 'system' || theme === 'light' ? theme : 'dark',
@@ -65,10 +75,7 @@ export function readSettings(text: string | null): Settings {
       on: fixedVelocity?.on === true,
       value: typeof value === 'number' && value > 0 && value <= 1 ? value : defaultSettings.fixedVelocity.value,
     },
-    padKeys:
-      Array.isArray(padKeys) && padKeys.length === PADS && padKeys.every((k) => typeof k === 'string')
-        ? padKeys
-        : DEFAULT_PAD_KEYS,
+    keys: readKeys(keys),
     windowOn: windowOn && WINDOW_TIMES.includes(windowOn) ? windowOn : defaultSettings.windowOn,
     repeatRate: repeatRate && REPEAT_RATES.includes(repeatRate) ? repeatRate : defaultSettings.repeatRate,
     latencyMs: readLatencies(latencyMs),
@@ -77,6 +84,23 @@ export function readSettings(text: string | null): Settings {
       tools: unfolded?.tools === true,
       values: unfolded?.values === true,
     },
+    // Settings that are older than the start page belong to somebody who has begun.
+    started: stored !== null && started !== false,
+    simple: readSimple(simple),
+  };
+}
+
+function readSimple(stored: Partial<SimpleView> | undefined): SimpleView {
+  const { pads } = stored ?? {};
+  const right =
+    Array.isArray(pads) &&
+    pads.length >= SIMPLE_PADS.least &&
+    pads.length <= SIMPLE_PADS.most &&
+    pads.every((pad, i) => Number.isInteger(pad) && pad >= 0 && pad < PADS && (i === 0 || pad > pads[i - 1]!));
+  return {
+    on: stored?.on === true,
+    pinned: stored?.pinned === true,
+    pads: right ? pads : defaultSettings.simple.pads,
   };
 }
 
@@ -113,8 +137,29 @@ const slice = createSlice({
     foldToggled({ unfolded: open }, { payload }: PayloadAction<Fold>) {
       open[payload] = !open[payload];
     },
-    unfolded(settings, { payload }: PayloadAction<Fold>) {
-      settings.unfolded[payload] = true;
+    foldSet(settings, { payload }: PayloadAction<{ fold: Fold; open: boolean }>) {
+      settings.unfolded[payload.fold] = payload.open;
+    },
+    keysSwitched({ keys }, { payload }: PayloadAction<boolean>) {
+      keys.on = payload;
+    },
+    keyBound(settings, { payload }: PayloadAction<{ target: KeyTarget; code: string }>) {
+      settings.keys = bind(settings.keys, payload.target, payload.code);
+    },
+    keysReset(settings) {
+      settings.keys = DEFAULT_KEYS;
+    },
+    started(settings) {
+      settings.started = true;
+    },
+    simpleViewSet({ simple }, { payload }: PayloadAction<Partial<Omit<SimpleView, 'pads'>>>) {
+      Object.assign(simple, payload);
+    },
+    /** Takes a pad into the simple view, or out of it, as long as it keeps four to eight. */
+    simplePadToggled({ simple }, { payload }: PayloadAction<number>) {
+      const without = simple.pads.filter((pad) => pad !== payload);
+      const pads = without.length < simple.pads.length ? without : [...simple.pads, payload].sort((a, b) => a - b);
+      if (pads.length >= SIMPLE_PADS.least && pads.length <= SIMPLE_PADS.most) simple.pads = pads;
     },
     fixedVelocitySet(settings, { payload }: PayloadAction<number>) {
       settings.fixedVelocity.value = payload;
@@ -131,6 +176,12 @@ export const {
   repeatRateSet,
   latencySet,
   foldToggled,
-  unfolded,
+  foldSet,
+  keysSwitched,
+  keyBound,
+  keysReset,
+  started,
+  simpleViewSet,
+  simplePadToggled,
 } = slice.actions;
 export const settingsReducer = slice.reducer;

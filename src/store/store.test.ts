@@ -4,7 +4,7 @@ import { emptySet } from '@/core/document/create';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { selectHeardSet, selectPattern, selectRedo, selectSet, selectSounding, selectUndo } from './selectors';
 import { compared, noticed, noticeDismissed, sheetClosed, takeHeard } from './sessionSlice';
-import { DEFAULT_PAD_KEYS, defaultSettings, readSettings } from './settingsSlice';
+import { defaultSettings, readSettings } from './settingsSlice';
 import { createStore, type Store } from './store';
 import { redone, undone } from './undoable';
 import type { Hit } from '@/core/document/hit';
@@ -178,12 +178,17 @@ test('a meter change keeps the number of bars of every pattern, and undo brings 
 });
 
 test('settings that cannot be right fall back one by one', () => {
-  expect(readSettings(null).padKeys).toEqual(DEFAULT_PAD_KEYS);
+  expect(readSettings(null)).toEqual(defaultSettings);
   expect(readSettings('{nonsense').theme).toBe('dark');
   const read = readSettings(
-    JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, padKeys: ['KeyA'] }),
+    JSON.stringify({ theme: 'light', fixedVelocity: { on: true, value: 9 }, keys: { pads: ['KeyA'] } }),
   );
-  expect(read).toEqual({ ...defaultSettings, theme: 'light', fixedVelocity: { on: true, value: 0.8 } });
+  const kept = { theme: 'light', fixedVelocity: { on: true, value: 0.8 }, started: true } as const;
+  expect(read).toEqual({ ...defaultSettings, ...kept });
+  for (const pads of [[0, 1], [0, 2, 4, 4], [3, 2, 1, 0], [0, 1, 2, 16], 'all', [0, 1, 2, 3, 4, 5, 6, 7, 8]]) {
+    const { simple } = readSettings(JSON.stringify({ simple: { on: true, pads } }));
+    expect(simple).toEqual({ ...defaultSettings.simple, on: true });
+  }
   expect(
     readSettings(JSON.stringify({ latencyMs: { touch: 37, keys: 9000, foot: 3 }, repeatRate: '1/5' })),
   ).toMatchObject({

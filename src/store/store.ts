@@ -1,5 +1,6 @@
 import { combineReducers, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
+import { guideReducer } from './guideSlice';
 import { sessionReducer } from './sessionSlice';
 import { setReducer } from './setReducer';
 import { isTimeTravel } from './undoable';
@@ -13,6 +14,7 @@ const slices = combineReducers({
   settings: settingsReducer,
   session: sessionReducer,
   steps: stepsReducer,
+  guide: guideReducer,
 });
 
 /** What is being performed follows the document where it must. */

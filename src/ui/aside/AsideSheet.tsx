@@ -23,8 +23,7 @@ export function AsideSheet() {
     listAside(storage).then(setFound, (error: unknown) => dispatch(noticed(storageTrouble(error))));
   }, [dispatch]);
   return (
-    <Sheet title="Set aside">
-      <Words>Sets that could not be read, or that another tab had saved, are kept here. Nothing of them is lost.</Words>
+    <Sheet title="Set aside" about="Sets that could not be read, or that another tab had saved, are kept here.">
       {found?.length === 0 && <Words>There is none.</Words>}
       {found?.map((aside) => (
         <Aside key={aside.key} aside={aside} />

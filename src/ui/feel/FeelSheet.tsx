@@ -35,6 +35,7 @@ export function FeelSheet() {
   return (
     <Sheet
       title="Feel"
+      about="How early, late and loud you played, and how much of it is put right."
       action={
         <HoldButton
           label="As played"

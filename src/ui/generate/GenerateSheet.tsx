@@ -42,7 +42,7 @@ const UNUSED_IDS = 2 ** 48 + 1;
 export function GenerateSheet() {
   const pattern = useAppSelector(selectPattern);
   return (
-    <Sheet title="Generate">
+    <Sheet title="Generate" about="A beginning for a pattern: hear what is offered before you take it.">
       {pattern ? <ForPattern pattern={pattern} /> : <Words>There is no pattern to fill.</Words>}
     </Sheet>
   );

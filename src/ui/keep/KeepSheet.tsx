@@ -55,7 +55,7 @@ export function KeepSheet() {
     if (keep(store, instrument, windowOf(bars), keepable.withSong ? null : beat) > 0) dispatch(sheetClosed());
   };
   return (
-    <Sheet title="Keep">
+    <Sheet title="Keep" about="What you just played becomes a pattern, recorded or not.">
       <Words>{sentence(keepable.strokes.length, keepable.withSong, beat)}</Words>
       {keepable.strokes.length > 0 && (
         <PlayedPicture placed={view.placed} from={view.from} length={view.length} bar={ticksPerBar(meter)} />

@@ -26,7 +26,7 @@ export function LaunchingSheet() {
   const { override, inPlace } = useAppSelector((state) => selectSet(state).launching);
   const padsLaunch = useAppSelector((state) => state.session.padsLaunch);
   return (
-    <Sheet title="Launching" half>
+    <Sheet title="Launching" about="How patterns begin when they are dropped, and what the pads launch." half>
       <Segments
         label="Start"
         caption="Start"

@@ -36,7 +36,7 @@ export function SectionsSheet() {
     dispatch(noticed(`What plays now is stored as “${name}”.`, true));
   };
   return (
-    <Sheet title="Sections">
+    <Sheet title="Sections" about="Patterns that are launched as one, and what follows on them.">
       {sections.length === 0 && (
         <Words>
           A section is a set of patterns that are launched as one. Let play what you want together, and store it.

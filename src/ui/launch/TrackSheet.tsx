@@ -49,7 +49,7 @@ export function TrackSheet() {
     dispatch(noticed(`${name} is removed.`, true));
   };
   return (
-    <Sheet title={`Track ${name}`}>
+    <Sheet title={`Track ${name}`} about="A track’s name, colour, sound and place.">
       <NameField
         key={`${id} ${name}`}
         label="Track name"

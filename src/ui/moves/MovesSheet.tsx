@@ -35,7 +35,10 @@ export function MovesSheet() {
   };
   const letAllGo = () => (Object.keys(held) as Control[]).forEach((control) => letGo(control, performance.now()));
   return (
-    <Sheet title="Moves">
+    <Sheet
+      title="Moves"
+      about="Ride pitch, filter or level of a sound while it plays; recorded, the pattern repeats it."
+    >
       <Choice
         label="Moves of"
         caption="Moves of"

@@ -3,6 +3,7 @@ import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useAppSelector } from '@/store/store';
 import { Description } from '../shared/Description';
+import { Meant, SENTENCE_ID, useMeant } from '../guide/Meant';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { padNameSize } from './PadBoard';
@@ -25,13 +26,14 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
   const places = useAppSelector((state) => selectHitPlaces(state)[pad]!);
   const id = useId();
   const words = MARK_WORDS[mark];
+  const label = `Pad ${pad + 1} ${name}`;
   return (
     <View
       role="button"
-      aria-label={`Pad ${pad + 1} ${name}`}
+      aria-label={label}
       tabIndex={0}
       {...{ dataSet: { pad: String(pad) } }}
-      aria-describedby={words && id}
+      aria-describedby={useMeant(label) ? SENTENCE_ID : words && id}
       style={[
         styles.pad,
         { backgroundColor: mark === 'outside' ? t.deep : t.slate },
@@ -40,6 +42,7 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
       ]}
     >
       <View style={[styles.glow, { backgroundColor: t.breast }]} />
+      <Meant name={label} />
       {words && <Description id={id}>{words}</Description>}
       <View style={styles.head}>
         <Text style={[styles.number, { color: t.cap }]}>{pad + 1}</Text>

@@ -9,27 +9,38 @@ const GAP_PX = 6;
 const SHORT_GAP_PX = 3;
 
 /** Pads of a row: four by four, or two rows of eight where the screen lies and is wide enough for them. */
-export function padColumns(room: Room): 4 | 8 {
+export function padColumns(room: Room, count: number = PADS): number {
+  if (count < PADS) return fewColumns(room, count);
   const width = room.width - (placesIn(room) === 'rail' ? RAIL_WIDTH : 0);
   return room.layout === 'lying' && width >= 8 * PAD_PX + 9 * SHORT_GAP_PX ? 8 : 4;
 }
 
+/** A few large pads: two in a row upright, in one row or two where there is width. */
+function fewColumns({ layout }: Room, count: number): number {
+  if (layout === 'upright') return 2;
+  return layout === 'lying' && count <= 5 ? count : Math.ceil(count / 2);
+}
+
+const ALL_PADS = Array.from({ length: PADS }, (_, pad) => pad);
+
 interface Props {
   /** Accessible name. */
   label: string;
+  /** The pads there are, 0..15 in rising order; all sixteen if none are given. */
+  pads?: readonly number[];
   ref?: Ref<HTMLDivElement>;
   /** What lies on the place of each pad, 0..15. */
   children: (pad: number) => ReactNode;
 }
 
 /**
- * The places of the sixteen pads: pad 1 bottom left, their numbers rising to the right and upwards. Turning the device moves the
+ * The places of the pads: pad 1 bottom left, their numbers rising to the right and upwards. Turning the device moves the
  * places and keeps what lies on them, so that what is held stays held.
  */
-export function PadBoard({ label, ref, children }: Props) {
+export function PadBoard({ label, pads = ALL_PADS, ref, children }: Props) {
   const room = useRoom();
-  const columns = padColumns(room);
-  const rows = PADS / columns;
+  const columns = padColumns(room, pads.length);
+  const rows = Math.ceil(pads.length / columns);
   return (
     <div
       role="group"
@@ -43,8 +54,8 @@ export function PadBoard({ label, ref, children }: Props) {
         gridTemplateRows: `repeat(${rows}, minmax(0, 1fr))`,
       }}
     >
-      {Array.from({ length: PADS }, (_, pad) => (
-        <div key={pad} style={{ ...place, gridColumn: (pad % columns) + 1, gridRow: rows - Math.floor(pad / columns) }}>
+      {pads.map((pad, i) => (
+        <div key={pad} style={{ ...place, gridColumn: (i % columns) + 1, gridRow: rows - Math.floor(i / columns) }}>
           {children(pad)}
         </div>
       ))}

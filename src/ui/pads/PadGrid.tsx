@@ -19,13 +19,16 @@ const STALE_MS = 100;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
 export const KEY_VELOCITY = 0.8;
 
-/** Sixteen pads that answer on press, with any number of fingers, and light when they sound. */
-export function PadGrid() {
+/**
+ * Pads that answer on press, with any number of fingers, and light when they sound.
+ * @param shown which of them, 0..15; all sixteen if none are given
+ */
+export function PadGrid({ shown }: { shown?: readonly number[] }) {
   const instrument = useInstrument();
   const kit = useAppSelector((state) => selectTrack(state).kit);
   const tones = useAppSelector((state) => selectTrack(state).tones);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
-  const keys = useAppSelector((state) => state.settings.padKeys);
+  const keys = useAppSelector((state) => state.settings.keys);
   const grid = useRef<HTMLDivElement>(null);
   const fixedNow = useRef(fixed);
   useEffect(() => {
@@ -122,13 +125,13 @@ export function PadGrid() {
 
   const pads = lanesOf({ kit, tones });
   return (
-    <PadBoard label="Pads" ref={grid}>
+    <PadBoard label="Pads" ref={grid} {...(shown && { pads: shown })}>
       {(pad) => (
         <Pad
           pad={pad}
           name={handName(tones, pads[pad]!)}
           mark={markOf(tones, pads[pad]!.note)}
-          keyName={keyName(keys[pad]!)}
+          keyName={keys.on ? keyName(keys.pads[pad]!) : ''}
         />
       )}
     </PadBoard>

@@ -4,7 +4,7 @@ import { nearestLoopBars } from '@/core/edit/loopTicks';
 import { INPUT_GRIDS, type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { latchToggled, noticed, repeatToggled, stepInputToggled } from '@/store/sessionSlice';
-import { foldToggled, repeatRateSet } from '@/store/settingsSlice';
+import { foldToggled, repeatRateSet, simpleViewSet } from '@/store/settingsSlice';
 import { padStepsToggled } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -173,6 +173,12 @@ function RepeatTools() {
         pressed={latch}
         disabled={!on}
         onPress={() => dispatch(latchToggled())}
+        style={styles.key}
+      />
+      <ControlButton
+        label="Simple view"
+        text="Simple"
+        onPress={() => dispatch(simpleViewSet({ on: true }))}
         style={styles.key}
       />
       {SHEETS.map(({ name, title }) => (

@@ -17,7 +17,10 @@ export function usePadKeys(): void {
   useEffect(() => {
     /** Pads by the keys that hold them. */
     const held = new Map<string, number>();
-    const padOf = (event: KeyboardEvent) => store.getState().settings.padKeys.indexOf(event.code);
+    const padOf = (event: KeyboardEvent) => {
+      const { keys } = store.getState().settings;
+      return keys.on ? keys.pads.indexOf(event.code) : -1;
+    };
     const down = (event: KeyboardEvent) => {
       const pad = padOf(event);
       if (pad < 0 || event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;

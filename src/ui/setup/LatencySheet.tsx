@@ -87,7 +87,7 @@ export function LatencySheet() {
   // What the correction changed is told by the last reading without it.
   const earlier = before.find((r) => r.device === result!.device && r.corrected !== result!.corrected && r.reading);
   return (
-    <Sheet title="Latency check">
+    <Sheet title="Latency check" about="Measures how late this device tells of your touch, and takes that off.">
       <Words>
         Some devices tell of a touch later than it happened. Tap along with {CHECK_CLICKS} clicks; the first{' '}
         {LEAD_IN_CLICKS} give the tempo. Use what you play with: the glass, the mouse or a key.

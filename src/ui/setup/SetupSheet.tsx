@@ -1,18 +1,14 @@
-import { StyleSheet, View } from 'react-native';
-import { SegmentedButtons, Text } from 'react-native-paper';
+import { SegmentedButtons } from 'react-native-paper';
 import { METERS } from '@/core/document/set';
 import type { GridName } from '@/core/quantize/grid';
 import { selectSet } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
 import { fixedVelocitySet, fixedVelocityToggled, themeSet, type ThemeChoice } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
-import { keyName } from '../pads/keyName';
 import { ControlButton } from '../shared/ControlButton';
 import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
-import { useTokens } from '../theme/theme';
-import { NUMBERS } from '../theme/tokens';
 import { OnThisDevice } from './OnThisDevice';
 import { CLICK_SOUNDS, type ClickSound, type ClickTime } from '@/core/document/metronome';
 import { metronomeSet, meterSet } from '@/store/timeSlice';
@@ -37,16 +33,14 @@ const BETWEEN: { value: GridName | 'none'; name: string }[] = [
 
 /** Settings that are changed rarely: time, metronome, touch, looks, and the list of keys. */
 export function SetupSheet() {
-  const tokens = useTokens();
   const dispatch = useAppDispatch();
   const metronome = useAppSelector((state) => selectSet(state).metronome);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const fixed = useAppSelector((state) => state.settings.fixedVelocity);
   const theme = useAppSelector((state) => state.settings.theme);
-  const padKeys = useAppSelector((state) => state.settings.padKeys);
   const meterIndex = METERS.findIndex((m) => m.beats === meter.beats && m.unit === meter.unit);
   return (
-    <Sheet title="Setup">
+    <Sheet title="Setup" about="What is set once: meter, click, touch, looks and keys.">
       <SheetTitle>Meter</SheetTitle>
       <Segments
         label="Meter"
@@ -104,39 +98,13 @@ export function SetupSheet() {
         onValueChange={(value) => dispatch(themeSet(value as ThemeChoice))}
         buttons={THEMES}
       />
-      <SheetTitle>Keys for the pads</SheetTitle>
-      <View style={styles.keys}>
-        {[3, 2, 1, 0].map((row) => (
-          <View key={row} style={styles.keyRow}>
-            {padKeys.slice(row * 4, row * 4 + 4).map((code, i) => (
-              <View key={code} style={[styles.key, { borderColor: tokens.rule, backgroundColor: tokens.slate }]}>
-                <Text style={[styles.number, { color: tokens.cap }]}>{row * 4 + i + 1}</Text>
-                <Text style={[styles.number, { color: tokens.wing }]}>{keyName(code)}</Text>
-              </View>
-            ))}
-          </View>
-        ))}
-      </View>
-      <Text variant="bodyMedium" style={{ color: tokens.cap }}>
-        With Shift a key strikes hard.
-      </Text>
-      <ControlButton label="All keys" text="All other keys ( ? )" onPress={() => dispatch(sheetToggled('keys'))} />
+      <SheetTitle>Keys</SheetTitle>
+      <ControlButton
+        label="All keys"
+        text="All keys: see and change them ( ? )"
+        onPress={() => dispatch(sheetToggled('keys'))}
+      />
       <OnThisDevice />
     </Sheet>
   );
 }
-
-const styles = StyleSheet.create({
-  keys: { gap: 4, maxWidth: 280 },
-  keyRow: { flexDirection: 'row', gap: 4 },
-  key: {
-    flex: 1,
-    borderRadius: 8,
-    borderWidth: 1,
-    paddingVertical: 6,
-    paddingHorizontal: 8,
-    flexDirection: 'row',
-    justifyContent: 'space-between',
-  },
-  number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },
-});

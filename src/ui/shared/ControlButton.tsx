@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { AppIcon, type IconName } from '../theme/icons';
 import { useTokens } from '../theme/theme';
 import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
+import { Meant, SENTENCE_ID, useMeant } from '../guide/Meant';
 import { Description } from './Description';
 import { useTap } from './useTap';
 
@@ -14,6 +15,8 @@ interface Props {
   role?: 'button' | 'menuitem';
   /** Accessible name. */
   label: string;
+  /** By which the guide means it, where that is not its accessible name. */
+  guideName?: string;
   /** Small first line. */
   caption?: string;
   /** Main line. */
@@ -41,6 +44,7 @@ interface Props {
 export function ControlButton({
   role = 'button',
   label,
+  guideName = label,
   caption,
   text,
   footnote,
@@ -58,6 +62,7 @@ export function ControlButton({
 }: Props) {
   const tokens = useTokens();
   const descriptionId = useId();
+  const meant = useMeant(guideName);
   const look = looks(tokens, tone, pressed === true);
   const tap = useTap(() => onTap?.());
   const named = {
@@ -66,11 +71,12 @@ export function ControlButton({
     'aria-pressed': pressed,
     'aria-expanded': expanded,
     'aria-disabled': disabled,
-    'aria-describedby': description === undefined ? undefined : descriptionId,
+    'aria-describedby': meant ? SENTENCE_ID : description === undefined ? undefined : descriptionId,
   };
   const face = { backgroundColor: look.fill, borderColor: look.edge };
   const inside = (
     <>
+      <Meant name={guideName} />
       {description !== undefined && <Description id={descriptionId}>{description}</Description>}
       {caption !== undefined && (
         <Text numberOfLines={1} style={[styles.caption, { color: look.quiet }]}>

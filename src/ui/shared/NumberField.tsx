@@ -1,6 +1,7 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type StyleProp, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import { Meant } from '../guide/Meant';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { TypedNumber } from './TypedNumber';
@@ -63,6 +64,7 @@ export function NumberField({
 
   return (
     <View style={[styles.box, { backgroundColor: tokens.slate }, style]} {...(onDrag && dragging())}>
+      <Meant name={label} />
       <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
         {caption}
       </Text>

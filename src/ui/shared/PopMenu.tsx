@@ -1,7 +1,8 @@
-import { Fragment, useRef, useState, type ComponentProps } from 'react';
+import { Fragment, useEffect, useRef, useState, type ComponentProps } from 'react';
 import { View } from 'react-native';
 import { Divider, Menu } from 'react-native-paper';
 import type { IconName } from '../theme/icons';
+import { giveFocusBack, lastPress } from '../shell/focus';
 import { ControlButton } from './ControlButton';
 
 export interface PopMenuItem {
@@ -25,36 +26,45 @@ interface Props extends Omit<ComponentProps<typeof ControlButton>, 'onPress' | '
 export function PopMenu({ items, grow, ...button }: Props) {
   const [anchor, setAnchor] = useState<{ x: number; y: number } | null>(null);
   const box = useRef<View>(null);
-  const close = () => {
-    setAnchor(null);
-    (box.current as unknown as HTMLElement).querySelector<HTMLElement>('[role="button"]')?.focus();
-  };
+  const close = () => setAnchor(null);
+  // The focus goes back once the menu is gone from the page.
+  const opener = useRef(lastPress());
+  const isOpen = anchor !== null;
+  useEffect(() => {
+    if (!isOpen) return undefined;
+    return () => giveFocusBack(opener.current);
+  }, [isOpen]);
   return (
     <View ref={box} style={{ flexShrink: 1, flexGrow: grow ? 1 : 0 }}>
       <ControlButton
         {...button}
-        expanded={anchor !== null}
+        expanded={isOpen}
         onPress={() => {
           const { left, bottom } = (box.current as unknown as HTMLElement).getBoundingClientRect();
+          opener.current = lastPress();
           setAnchor({ x: left, y: bottom + 4 });
         }}
       />
       {anchor && (
         <Menu visible anchor={anchor} onDismiss={close}>
-          {(typeof items === 'function' ? items() : items).map(({ title, icon, chosen, ruled, act }) => (
-            <Fragment key={title}>
-              {ruled && <Divider />}
-              <Menu.Item
-                title={title}
-                leadingIcon={icon}
-                trailingIcon={chosen ? 'check' : undefined}
-                onPress={() => {
-                  close();
-                  act();
-                }}
-              />
-            </Fragment>
-          ))}
+          <View role="region" aria-label={button.label}>
+            <View role="menu" aria-label={button.label}>
+              {(typeof items === 'function' ? items() : items).map(({ title, icon, chosen, ruled, act }) => (
+                <Fragment key={title}>
+                  {ruled && <Divider />}
+                  <Menu.Item
+                    title={title}
+                    leadingIcon={icon}
+                    trailingIcon={chosen ? 'check' : undefined}
+                    onPress={() => {
+                      close();
+                      act();
+                    }}
+                  />
+                </Fragment>
+              ))}
+            </View>
+          </View>
         </Menu>
       )}
     </View>

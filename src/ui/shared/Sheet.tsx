@@ -1,11 +1,14 @@
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { sheetClosed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
+import { CLOSE_SHEET } from '../guide/guideWords';
+import { giveFocusBack, lastPress } from '../shell/focus';
 import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { WORDS_STRONG } from '../theme/tokens';
+import { Words } from './Words';
 import { ControlButton } from './ControlButton';
 
 /** Width of the pads on a wide screen: sheets leave them free to be played. */
@@ -13,6 +16,8 @@ export const PADS_WIDTH = 520;
 
 interface Props {
   title: string;
+  /** One sentence that says what the sheet is for. */
+  about: string;
   /** Beside the title: controls that stay in reach wherever the sheet is scrolled to. */
   action?: ReactNode;
   /** On a phone it covers only the upper half of the place. */
@@ -21,7 +26,7 @@ interface Props {
 }
 
 /** A sheet over the place, or on a wide screen beside the pads. Transport, Flyway and music go on; Escape closes it. */
-export function Sheet({ title, action, half, children }: Props) {
+export function Sheet({ title, about, action, half, children }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const { layout } = useRoom();
@@ -30,6 +35,13 @@ export function Sheet({ title, action, half, children }: Props) {
     window.addEventListener('keydown', escape);
     return () => window.removeEventListener('keydown', escape);
   }, [dispatch]);
+  const content = useRef<ScrollView>(null);
+  useEffect(() => {
+    const opener = lastPress();
+    // The part that scrolls, so that its keys scroll it.
+    (content.current?.getScrollableNode() as HTMLElement | undefined)?.focus({ preventScroll: true });
+    return () => giveFocusBack(opener);
+  }, []);
   return (
     <View
       role="dialog"
@@ -45,9 +57,17 @@ export function Sheet({ title, action, half, children }: Props) {
           {title}
         </Text>
         {action}
-        <ControlButton label={`Close ${title.toLowerCase()}`} icon="close" onPress={() => dispatch(sheetClosed())} />
+        <ControlButton
+          label={`Close ${title.toLowerCase()}`}
+          guideName={CLOSE_SHEET}
+          icon="close"
+          onPress={() => dispatch(sheetClosed())}
+        />
       </View>
-      <ScrollView contentContainerStyle={styles.content}>{children}</ScrollView>
+      <ScrollView ref={content} tabIndex={0} contentContainerStyle={styles.content}>
+        <Words>{about}</Words>
+        {children}
+      </ScrollView>
     </View>
   );
 }

@@ -1,6 +1,7 @@
 import { Link, usePathname, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { Meant } from '../guide/Meant';
 import { WingBars } from '../shared/WingBars';
 import { RAIL_WIDTH } from '../theme/room';
 import { useTokens } from '../theme/theme';
@@ -26,6 +27,7 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
       {PLACES.map(({ name, href }) => (
         <Link key={name} href={href} aria-current={here === href ? 'page' : undefined} style={styles.link}>
           <View style={styles.place}>
+            <Meant name={name} />
             <View style={styles.sign}>{here === href && <WingBars color={tokens.breast} height={12} />}</View>
             <Text style={[styles.name, { color: here === href ? tokens.wing : tokens.cap }]}>{name}</Text>
           </View>

@@ -13,6 +13,7 @@ import { MovesSheet } from '../moves/MovesSheet';
 import { KeysSheet } from '../setup/KeysSheet';
 import { LatencySheet } from '../setup/LatencySheet';
 import { SetupSheet } from '../setup/SetupSheet';
+import { SimpleSheet } from '../simple/SimpleSheet';
 import { SlotsSheet } from '../slots/SlotsSheet';
 import { EditSheet } from '../steps/sheets/EditSheet';
 import { LengthSheet } from '../steps/sheets/LengthSheet';
@@ -36,6 +37,7 @@ const SHEETS: Record<SheetName, ComponentType> = {
   track: TrackSheet,
   sections: SectionsSheet,
   aside: AsideSheet,
+  simple: SimpleSheet,
 };
 
 /** The sheet that is open, if any. */

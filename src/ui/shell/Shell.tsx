@@ -2,9 +2,13 @@ import { usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { useAppSelector } from '@/store/store';
 import { loadChartsSoon } from '../feel/EarlyLate';
+import { Guide, useAdvice } from '../guide/Guide';
+import { MeantProvider } from '../guide/Meant';
 import { usePadKeys } from '../pads/usePadKeys';
 import { Guard } from '../shared/Guard';
+import { SimpleView } from '../simple/SimpleView';
 import { placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
@@ -12,6 +16,8 @@ import { AudioLock, Notices } from './Notices';
 import { Places } from './Places';
 import { Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
+
+const START = '/start';
 
 /** The frame of every place: the head on top, the places below or beside, sheets and notices over the middle. */
 export function Shell({ children }: { children: ReactNode }) {
@@ -21,13 +27,21 @@ export function Shell({ children }: { children: ReactNode }) {
   usePadKeys();
   useEffect(loadChartsSoon, []);
   useShortcuts();
+  const advice = useAdvice();
+  const simple = useAppSelector((state) => state.settings.simple.on);
+  if (simple) return <SimpleView />;
+  // A page of its own, before the instrument.
+  if (here === START) return <View style={[styles.page, { backgroundColor: tokens.ground }]}>{children}</View>;
   const main = (
     <View style={styles.main}>
-      <Text role="heading" aria-level={1} style={styles.unseen}>
-        Chaffinch
-      </Text>
-      <Transport />
-      <AudioLock />
+      <View role="banner">
+        <Text role="heading" aria-level={1} style={styles.unseen}>
+          Chaffinch
+        </Text>
+        <Transport />
+        <AudioLock />
+      </View>
+      {advice && <Guide advice={advice} />}
       <View role="main" style={styles.place}>
         <Guard key={here} name="This place">
           {children}
@@ -38,11 +52,15 @@ export function Shell({ children }: { children: ReactNode }) {
     </View>
   );
   return (
-    <View style={[styles.page, { backgroundColor: tokens.ground, flexDirection: where === 'rail' ? 'row' : 'column' }]}>
-      {where === 'rail' && <Places where="rail" />}
-      {main}
-      {where === 'bottom' && <Places where="bottom" />}
-    </View>
+    <MeantProvider value={advice?.control ?? null}>
+      <View
+        style={[styles.page, { backgroundColor: tokens.ground, flexDirection: where === 'rail' ? 'row' : 'column' }]}
+      >
+        {where === 'rail' && <Places where="rail" />}
+        {main}
+        {where === 'bottom' && <Places where="bottom" />}
+      </View>
+    </MeantProvider>
   );
 }
 

@@ -1,14 +1,16 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
+import type { Instrument } from '@/instrument/instrument';
 import { lift, stopAll } from '@/instrument/launches';
+import { targetOf, type ShortcutName } from '@/store/keyBindings';
 import { selectPattern, selectSet, selectShown } from '@/store/selectors';
 import { overrideSet, sheetToggled } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { redone, undone } from '@/store/undoable';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTapTempo } from '../transport/TempoControl';
-import { isOnControl, isTyping } from './focus';
+import { isInSheet, isOnControl, isTyping, watchPresses } from './focus';
 import { LOOP_BARS } from '@/core/document/limits';
 import { loopBars } from '@/core/document/pattern';
 import { inputQuantizeToggled, metronomeToggled, tempoSet } from '@/store/timeSlice';
@@ -16,23 +18,29 @@ import { loopBarsSet } from '@/store/patternsSlice';
 import { trackShown } from '@/store/stageSlice';
 
 /** The keys that work everywhere, as the overlay of keys lists them. None is one by which a browser closes, reloads or navigates. */
-export const SHORTCUTS = [
+export const FIXED_KEYS = [
   { keys: 'Space', does: 'Play, stop' },
   { keys: 'Enter', does: 'Record' },
   { keys: 'Home', does: 'Back to the top, when stopped' },
-  { keys: 'T', does: 'Tap tempo' },
   { keys: '↑ ↓', does: 'Tempo up, down' },
-  { keys: 'M', does: 'Metronome' },
-  { keys: 'I', does: 'Input quantize' },
-  { keys: '[ ]', does: 'Halve, double loop' },
-  { keys: ', .', does: 'Track before, after' },
-  { keys: 'L', does: 'Lift, while held' },
-  { keys: 'O', does: 'Override of Drop on, while held' },
-  { keys: '0', does: 'Stop all; again: at once' },
   { keys: '?', does: 'These keys' },
   { keys: 'Ctrl Z', does: 'Undo' },
   { keys: 'Ctrl Shift Z', does: 'Redo' },
 ] as const;
+
+/** And what the character keys do that the player can change. */
+export const SHORTCUT_WORDS: Record<ShortcutName, string> = {
+  tap: 'Tap tempo',
+  metronome: 'Metronome',
+  quantize: 'Input quantize',
+  halveLoop: 'Halve loop',
+  doubleLoop: 'Double loop',
+  trackBefore: 'Track before',
+  trackAfter: 'Track after',
+  lift: 'Lift, while held',
+  override: 'Override of Drop on, while held',
+  stopAll: 'Stop all; again: at once',
+};
 
 export function useShortcuts(): void {
   const instrument = useInstrument();
@@ -49,68 +57,51 @@ export function useShortcuts(): void {
       if (isOnControl(event.target) || event.repeat) return;
       everywhere(act)(event);
     };
-    const once = (act: (event: KeyboardEvent) => void) =>
-      everywhere((event) => {
-        if (!event.repeat) act(event);
-      });
-    const changeTempo = (bpm: number) =>
-      everywhere((event) => {
-        if (!isOnControl(event.target)) store.dispatch(tempoSet(selectSet(store.getState()).tempo + bpm));
-      });
-    const scaleLoop = (factor: number) => () => {
-      const state = store.getState();
-      const pattern = selectPattern(state);
-      const bars = loopBars(pattern, selectSet(state).meter) * factor;
-      if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
-        store.dispatch(loopBarsSet({ place: instrument.placeOf(), bars }));
-      }
+    /** The simple view has few keys: a wrong one changes nothing. */
+    const isSimple = () => store.getState().settings.simple.on;
+    const changeTempo = (bpm: number) => (event: KeyboardEvent) => {
+      // Within a sheet the arrows scroll.
+      if (isOnControl(event.target) || isInSheet(event.target) || isSimple()) return;
+      everywhere(() => store.dispatch(tempoSet(selectSet(store.getState()).tempo + bpm)))(event);
     };
-    const walk = (by: number) =>
-      once(() => {
-        const state = store.getState();
-        const { order } = selectSet(state);
-        const next = order[order.indexOf(selectShown(state)) + by];
-        if (next !== undefined) store.dispatch(trackShown(next));
-      });
     return tinykeys(window, {
       Space: free(() => instrument.playOrStop()),
       Enter: free(() => instrument.toggleRecord()),
-      Home: once(() => {
-        if (!instrument.performance.anchor.playing) instrument.stop();
-      }),
-      KeyT: once((event) => tap(event.timeStamp)),
-      KeyM: once(() => store.dispatch(metronomeToggled())),
-      KeyI: once(() => store.dispatch(inputQuantizeToggled())),
+      Home: (event) => {
+        if (event.repeat || isSimple() || isInSheet(event.target) || instrument.performance.anchor.playing) return;
+        everywhere(() => instrument.stop())(event);
+      },
       ArrowUp: changeTempo(1),
       ArrowDown: changeTempo(-1),
-      'Shift+?': once(() => store.dispatch(sheetToggled('keys'))),
-      Comma: walk(-1),
-      Period: walk(1),
-      Digit0: once(() => stopAll(store, instrument)),
-      BracketLeft: once(scaleLoop(0.5)),
-      BracketRight: once(scaleLoop(2)),
+      'Shift+?': (event) => {
+        if (event.repeat || isSimple() || !store.getState().settings.keys.on) return;
+        everywhere(() => store.dispatch(sheetToggled('keys')))(event);
+      },
       '$mod+KeyZ': everywhere(() => store.dispatch(undone())),
       '$mod+Shift+KeyZ': everywhere(() => store.dispatch(redone())),
       '$mod+KeyY': everywhere(() => store.dispatch(redone())),
     });
-  }, [instrument, store, tap]);
+  }, [instrument, store]);
 
-  // Keys that hold for as long as they are down; a page that loses the keyboard lets go of them.
+  // Character keys, as the player has set them. Some hold for as long as they are down; a page that loses the keyboard lets go.
   useEffect(() => {
-    const holds: Record<string, (held: boolean) => void> = {
-      KeyL: (held) => lift(store, instrument, held),
-      KeyO: (held) => store.dispatch(overrideSet(held)),
+    const shortcuts = shortcutsOf(store, instrument, tap);
+    const down = new Map<string, (() => void) | void>();
+    const letGo = (code: string) => {
+      down.get(code)?.();
+      down.delete(code);
     };
-    const down = new Set<string>();
-    const letGo = (code: string) => void (down.delete(code) && holds[code]?.(false));
     const press = (event: KeyboardEvent) => {
-      const bare = !event.ctrlKey && !event.metaKey && !event.altKey;
-      if (!holds[event.code] || event.repeat || !bare || isTyping(event.target)) return;
-      down.add(event.code);
-      holds[event.code]!(true);
+      const { keys, simple } = store.getState().settings;
+      if (!keys.on || simple.on || event.repeat || isTyping(event.target)) return;
+      if (event.ctrlKey || event.metaKey || event.altKey || event.shiftKey || event.defaultPrevented) return;
+      const target = targetOf(keys, event.code);
+      if (!target || !('shortcut' in target)) return;
+      event.preventDefault();
+      down.set(event.code, shortcuts[target.shortcut](event));
     };
     const release = (event: KeyboardEvent) => letGo(event.code);
-    const away = () => [...down].forEach(letGo);
+    const away = () => [...down.keys()].forEach(letGo);
     window.addEventListener('keydown', press);
     window.addEventListener('keyup', release);
     window.addEventListener('blur', away);
@@ -120,7 +111,9 @@ export function useShortcuts(): void {
       window.removeEventListener('keyup', release);
       window.removeEventListener('blur', away);
     };
-  }, [instrument, store]);
+  }, [instrument, store, tap]);
+
+  useEffect(watchPresses, []);
 
   // The browser gives sound to a page that was touched: any touch will do.
   useEffect(() => {
@@ -139,4 +132,43 @@ export function useShortcuts(): void {
     window.addEventListener('pointerup', giveBack);
     return () => window.removeEventListener('pointerup', giveBack);
   }, []);
+}
+
+/** What each shortcut does, and what it does when its key is let go. */
+function shortcutsOf(
+  store: Store,
+  instrument: Instrument,
+  tap: (timeStamp: number) => void,
+): Record<ShortcutName, (event: KeyboardEvent) => (() => void) | void> {
+  const scaleLoop = (factor: number) => () => {
+    const state = store.getState();
+    const bars = loopBars(selectPattern(state), selectSet(state).meter) * factor;
+    if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
+      store.dispatch(loopBarsSet({ place: instrument.placeOf(), bars }));
+    }
+  };
+  const walk = (by: number) => () => {
+    const state = store.getState();
+    const { order } = selectSet(state);
+    const next = order[order.indexOf(selectShown(state)) + by];
+    if (next !== undefined) store.dispatch(trackShown(next));
+  };
+  return {
+    tap: (event) => tap(event.timeStamp),
+    metronome: () => void store.dispatch(metronomeToggled()),
+    quantize: () => void store.dispatch(inputQuantizeToggled()),
+    halveLoop: scaleLoop(0.5),
+    doubleLoop: scaleLoop(2),
+    trackBefore: walk(-1),
+    trackAfter: walk(1),
+    stopAll: () => stopAll(store, instrument),
+    lift: () => {
+      lift(store, instrument, true);
+      return () => lift(store, instrument, false);
+    },
+    override: () => {
+      store.dispatch(overrideSet(true));
+      return () => void store.dispatch(overrideSet(false));
+    },
+  };
 }

@@ -59,7 +59,7 @@ export function SlotsSheet() {
     setAim(null);
   };
   return (
-    <Sheet title={`Patterns of ${track.name}`}>
+    <Sheet title={`Patterns of ${track.name}`} about="The patterns of one track: open one, copy it, or begin another.">
       <TrackChoice />
       <View style={styles.slots}>
         {track.patterns.map((held, i) => (

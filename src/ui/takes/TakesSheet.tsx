@@ -31,7 +31,7 @@ export function TakesSheet() {
   const grid = gridTicks(inputQuantize.grid);
   const offsets = (take: Take | undefined) => (take ? offsetsMs(pattern!, take.hits, grid, tempo) : []);
   return (
-    <Sheet title="Takes">
+    <Sheet title="Takes" about="What you recorded, pass by pass: hear one alone, keep it, or throw it away.">
       {takes.length === 0 && (
         <Words>No takes yet. Press Record, then Play: each time round the loop in which you play becomes one.</Words>
       )}

@@ -42,7 +42,8 @@ export function PlayControls({ small }: { small?: boolean }) {
       <ControlButton
         tone="record"
         label="Record"
-        icon="record"
+        // The word is longer than the key, with its sign; the fill says it too.
+        icon={recording && playing && !small ? undefined : 'record'}
         text={recording ? (small ? 'On' : playing ? 'Recording' : 'Armed') : small ? 'Rec' : 'Record'}
         pressed={recording}
         onPress={() => instrument.toggleRecord()}

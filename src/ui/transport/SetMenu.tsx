@@ -1,4 +1,5 @@
 import { trackStage } from '@/core/document/stage';
+import { router } from 'expo-router';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
@@ -7,7 +8,7 @@ import { exportMidi, exportWav } from '@/storage/exportFiles';
 import { exportSet, openSetFile } from '@/storage/setFiles';
 import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, sheetToggled } from '@/store/sessionSlice';
-import { unfolded } from '@/store/settingsSlice';
+import { foldSet } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -34,7 +35,7 @@ export function SetMenu({ small }: { small?: boolean }) {
   /** Tempo and click come first. */
   const startEmpty = () => {
     replace('An empty set is open.', emptySet)();
-    store.dispatch(unfolded('time'));
+    store.dispatch(foldSet({ fold: 'time', open: true }));
   };
   const clear = () => {
     store.dispatch(patternCleared({ place: instrument.placeOf() }));
@@ -52,6 +53,7 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
     { title: 'Start empty', icon: 'file-outline', act: startEmpty },
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
+    { title: 'Start page', icon: 'door-open', act: () => router.push('/start') },
     { title: 'Set aside', icon: 'archive-outline', act: () => store.dispatch(sheetShown('aside')) },
     { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },
   ];

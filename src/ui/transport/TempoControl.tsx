@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useCallback, useRef } from 'react';
 import { View } from 'react-native';
 import { addTap, formatTempo, parseTempo, tappedTempo } from '@/core/time/tempo';
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
@@ -92,9 +92,12 @@ function TapTempo() {
 export function useTapTempo(): (timeStamp: number) => void {
   const dispatch = useAppDispatch();
   const taps = useRef<number[]>([]);
-  return (timeStamp) => {
-    taps.current = addTap(taps.current, timeStamp);
-    const bpm = tappedTempo(taps.current);
-    if (bpm !== null) dispatch(tempoSet(bpm));
-  };
+  return useCallback(
+    (timeStamp) => {
+      taps.current = addTap(taps.current, timeStamp);
+      const bpm = tappedTempo(taps.current);
+      if (bpm !== null) dispatch(tempoSet(bpm));
+    },
+    [dispatch],
+  );
 }

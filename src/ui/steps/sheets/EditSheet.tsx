@@ -57,7 +57,7 @@ export function EditSheet() {
   const move = (ticks: number, lanes = 0) => edit({ kind: 'move', ids, ticks, lanes });
   const rotate = (ticks: number) => edit({ kind: 'rotate', ids, ticks });
   return (
-    <Sheet title="Edit" half>
+    <Sheet title="Edit" about="Move, copy, turn and vary what is chosen." half>
       <Words>
         {selected.length > 0
           ? `For the ${selected.length} chosen ${selected.length === 1 ? 'hit' : 'hits'}`

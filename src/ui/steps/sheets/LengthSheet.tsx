@@ -36,7 +36,7 @@ const TIMES: { value: WindowTime; name: string }[] = [
 export function LengthSheet() {
   const pattern = useAppSelector(selectPattern);
   return (
-    <Sheet title="Length" half>
+    <Sheet title="Length" about="How long the pattern is, and the stretch of it that goes round." half>
       {pattern ? <OfPattern pattern={pattern} /> : <Words>There is no pattern here.</Words>}
     </Sheet>
   );

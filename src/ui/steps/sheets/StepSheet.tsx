@@ -26,7 +26,11 @@ export function StepSheet() {
   const pattern = useAppSelector(selectPattern);
   const { hit: id } = useAppSelector(selectSteps);
   const hit = pattern?.hits.find((h) => h.id === id);
-  return <Sheet title="Step">{hit ? <OfHit hit={hit} /> : <Words>This hit is no longer there.</Words>}</Sheet>;
+  return (
+    <Sheet title="Step" about="One hit: how hard, how high, how often, and how it rolls.">
+      {hit ? <OfHit hit={hit} /> : <Words>This hit is no longer there.</Words>}
+    </Sheet>
+  );
 }
 
 function OfHit({ hit }: { hit: Hit }) {

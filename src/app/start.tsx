@@ -1,0 +1,1 @@
+export { StartScreen as default } from '@/ui/start/StartScreen';
