@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { demoSet, emptySet } from './support/sets';
 import { App, expect, test } from './support/app';
+import { expectAccessible } from './support/access';
 
 const damaged: [string, string][] = [
   ['cut off', JSON.stringify(demoSet()).slice(0, 700)],
@@ -38,22 +39,71 @@ test('the first start opens the demo; starting empty is one step that undo takes
   await app.savedSet((set) => set.name === 'Rink Night');
 });
 
-test('a second tab does not overwrite the first', async ({ app, page, context }) => {
+test('two tabs: one saves and both say so; the other follows, is kept aside once it is edited, and takes over', async ({
+  app,
+  page,
+  context,
+}) => {
   await app.open();
   const other = await context.newPage();
   await other.goto('/pads');
-  await expect(other.getByText(/open in another tab/)).toBeVisible();
   const second = new App(other);
-  await second.timeKey('Tempo up');
+  await expect(other.getByText(/Another tab saves this set/)).toBeVisible();
+  await expect(page.getByText(/open in another tab, too. This one saves/)).toBeVisible();
+  await expectAccessible(other);
+  // It follows.
   await app.setTempo(99);
-  await app.savedSet((set) => set.tempo === 99);
-  expect((await second.savedNow()).tempo).toBe(99); // asked to save, it leaves what is the first one's
-  await page.close();
-  await expect(other.getByText(/its set is kept/)).toBeVisible();
-  // The second one's turn: its own set is stored, and the first one's lies beside it.
-  await second.savedSet((set) => set.tempo === 113);
-  const aside = (await second.storedKeys()).find((key) => key.startsWith('set of another tab '))!;
-  expect((JSON.parse((await second.stored(aside))!) as { tempo: number }).tempo).toBe(99);
+  await second.unfold('Tempo and click');
+  await expect(second.tempo).toHaveValue('99');
+  // Edited on purpose, it stays as it is, and is stored too.
+  await second.setTempo(131);
+  await app.setTempo(98);
+  await app.savedSet((set) => set.tempo === 98);
+  await expect(second.tempo).toHaveValue('131');
+  const aside = async () => {
+    const keys = (await second.storedKeys()).filter((key) => key.startsWith('set of another tab '));
+    const texts = await Promise.all(keys.map((key) => second.stored(key)));
+    return texts.map((text) => (JSON.parse(text!) as { tempo: number }).tempo);
+  };
+  await expect.poll(aside).toEqual([131]);
+  // It takes over: its own set is saved now, and that of the first lies beside it.
+  await second.button('Take over').click();
+  await expect(page.getByText(/Another tab saves this set/)).toBeVisible();
+  await expect(other.getByText(/Another tab saves this set/)).toHaveCount(0);
+  await second.savedSet((set) => set.tempo === 131);
+  await expect.poll(aside).toEqual([98]);
+  await expect(app.tempo).toHaveValue('131');
+  // The owner is gone: the one that is left saves.
+  await other.close();
+  await expect(page.getByText(/Another tab saves this set/)).toHaveCount(0);
+  await app.setTempo(100);
+  await app.savedSet((set) => set.tempo === 100);
+});
+
+test('an edit is saved though the page is left in the same moment', async ({ app, page }) => {
+  await app.open();
+  for (const bpm of [91, 92, 93]) {
+    await app.setTempo(bpm);
+    await page.reload();
+    await expect(app.play).toBeVisible();
+    await app.unfold('Tempo and click');
+    await expect(app.tempo).toHaveValue(String(bpm));
+  }
+});
+
+test('site data that are cleared while the app is open are written again', async ({ app, page, context }) => {
+  await app.open();
+  await app.setTempo(93);
+  await app.savedSet((set) => set.tempo === 93);
+  const browser = await context.newCDPSession(page);
+  const origin = new URL(page.url()).origin;
+  await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: 'indexeddb' });
+  // To look into it would make it: the app is waited for.
+  await expect.poll(() => page.evaluate(async () => (await indexedDB.databases()).length)).toBe(1);
+  await app.savedSet((set) => set.tempo === 93);
+  await app.timeKey('Tempo up');
+  await app.savedSet((set) => set.tempo === 94);
+  await expect(app.button('Not saved')).toHaveCount(0);
 });
 
 test('a write that fails is marked for as long as it fails, tried again by itself, and nothing is lost', async ({

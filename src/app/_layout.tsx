@@ -4,15 +4,15 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
-import type { OpenSet } from '@/core/document/set';
 import { Instrument } from '@/instrument/instrument';
 import { keepOffline } from '@/storage/offline';
-import { restore, whenAlone } from '@/storage/persistence';
-import { Saver } from '@/storage/saver';
-import { storage } from '@/storage/storage';
+import { restore } from '@/storage/persistence';
+import { onStorageLost, storage } from '@/storage/storage';
+import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
+import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
 import { fontFiles } from '@/ui/theme/fonts';
 import { AppIcon } from '@/ui/theme/icons';
@@ -21,14 +21,15 @@ import { dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
 const instrument = new Instrument(store);
+const tabs = new Tabs(store, { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') });
 
 /** A browser whose storage does not answer by then gets the demo, and the stored set when it comes. */
 const ANSWERS_BY_MS = 4000;
 
 /** Opens the stored set, and saves from then on. */
-const restored = restore(store, storage).then((safeToSave) => {
-  if (safeToSave) void whenAlone(store, storage, navigator.locks, save);
+const restored = restore(store, storage).then(async (safeToSave) => {
   store.dispatch(saveTroubled(null));
+  if (safeToSave) await tabs.begin();
 });
 const silence = new Promise<void>((done) => {
   const timer = setTimeout(() => {
@@ -42,16 +43,14 @@ const opened = Promise.race([restored, silence]).then(() => void instrument.star
 
 keepOffline(store, opened);
 
-function save(saved: OpenSet): void {
-  const saver = new Saver(store, storage, saved);
-  window.addEventListener('pagehide', () => saver.saveNow());
-  document.addEventListener('visibilitychange', () => {
-    if (document.visibilityState === 'hidden') saver.saveNow();
-  });
-  window.addEventListener('beforeunload', (event) => {
-    if (saver.isTroubled) event.preventDefault();
-  });
-}
+window.addEventListener('pagehide', () => tabs.saveNow());
+document.addEventListener('visibilitychange', () => {
+  if (document.visibilityState === 'hidden') tabs.saveNow();
+});
+window.addEventListener('beforeunload', (event) => {
+  if (tabs.isTroubled) event.preventDefault();
+});
+onStorageLost(() => tabs.saveAgain());
 
 export default function Layout() {
   const [fontsReady, fontsFailed] = useFonts(fontFiles);
@@ -63,7 +62,9 @@ export default function Layout() {
   return (
     <Provider store={store}>
       <InstrumentProvider value={instrument}>
-        <Themed />
+        <TabsProvider value={tabs}>
+          <Themed />
+        </TabsProvider>
       </InstrumentProvider>
     </Provider>
   );

@@ -2,33 +2,16 @@ import { writeSet } from '@/core/document/readSet';
 import type { Store } from '@/store/store';
 import type { OpenSet } from '@/core/document/set';
 import { emptySet } from '@/core/document/create';
-import { restore, whenAlone } from './persistence';
+import { restore } from './persistence';
 import { DAMAGED_PREFIX, listAside, OTHER_PREFIX, SET_KEY, SETTINGS_KEY } from './records';
 import { Saver } from './saver';
 import { selectSet } from '@/store/selectors';
 import { themeSet } from '@/store/settingsSlice';
 import { createStore } from '@/store/store';
+import { Memory, settled } from './memory.testing';
 import { demoSet } from '@/core/document/demo';
 import { tempoSet } from '@/store/timeSlice';
-import { setOpened } from '@/store/openSlice';
 
-class Memory {
-  readonly map = new Map<string, string>();
-  full = false;
-  getItem = (key: string) => Promise.resolve(this.map.get(key) ?? null);
-  /** What a write is refused with. */
-  refusal: Error = Object.assign(new Error('The quota has been exceeded.'), { type: 'WebStorageError' });
-  setItem = (key: string, value: string) => this.setMany({ [key]: value });
-  removeItem = (key: string) => Promise.resolve(void this.map.delete(key));
-  getAllKeys = () => Promise.resolve([...this.map.keys()]);
-  setMany = (entries: Record<string, string>) => {
-    if (this.full) return Promise.reject(this.refusal);
-    for (const [key, value] of Object.entries(entries)) this.map.set(key, value);
-    return Promise.resolve();
-  };
-}
-
-const settled = () => new Promise<void>((done) => setImmediate(done));
 /** Lets so many ms pass, and what they set off be done. */
 async function passed(ms: number): Promise<void> {
   jest.advanceTimersByTime(ms);
@@ -221,6 +204,58 @@ describe('saving', () => {
     }
   });
 
+  /** Names of DOMExceptions that a database may refuse a write with (W3C Indexed Database API 3.0; Web IDL, table of names). */
+  const KINDS = [
+    ...[
+      'QuotaExceededError',
+      'UnknownError',
+      'InvalidStateError',
+      'AbortError',
+      'TransactionInactiveError',
+      'DataError',
+    ],
+    ...['ReadOnlyError', 'TimeoutError', 'NotFoundError', 'VersionError', 'ConstraintError', 'DataCloneError'],
+    ...['InvalidAccessError', 'NotAllowedError', 'SecurityError', 'OperationError', 'NotReadableError'],
+    ...['NoModificationAllowedError', 'NetworkError', 'EncodingError'],
+  ];
+
+  test('thirty writes fail in twenty ways, with edits between: each reason is said, and in the end all is saved', async () => {
+    expect(new Set(KINDS).size).toBe(20);
+    const memory = new Memory();
+    const store = createStore();
+    const saver = new Saver(store, memory, openSet(store));
+    memory.full = true;
+    for (let i = 0; i < 30; i++) {
+      const name = KINDS[i % KINDS.length]!;
+      memory.refusal = new Error(`${name}: refused`);
+      if (i % 3 === 0) store.dispatch(tempoSet(60 + i));
+      if (i % 7 === 0) store.dispatch(themeSet(i % 2 === 0 ? 'light' : 'dark'));
+      // Whoever leaves the page asks for it at once; else it is tried by itself.
+      if (i % 5 === 0) await saver.saveNow();
+      else await passed(30_000);
+      expect(store.getState().session.saveTrouble).toContain(name);
+      expect(saver.isTroubled).toBe(true);
+    }
+    memory.full = false;
+    await passed(30_000);
+    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 87 });
+    expect(JSON.parse(memory.map.get(SETTINGS_KEY)!)).toMatchObject({ theme: 'light' });
+    expect(store.getState().session.saveTrouble).toBeNull();
+  });
+
+  test('what was stored and is gone is written again, without another edit', async () => {
+    const memory = new Memory();
+    const store = createStore();
+    const saver = new Saver(store, memory, openSet(store));
+    store.dispatch(tempoSet(90));
+    await passed(400);
+    memory.map.clear();
+    saver.saveAgain();
+    await passed(400);
+    expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 90 });
+    expect(memory.map.has(SETTINGS_KEY)).toBe(true);
+  });
+
   test('of two writes the first fails and the second brings something else: both are there in the end', async () => {
     const memory = new Memory();
     const store = createStore();
@@ -236,58 +271,5 @@ describe('saving', () => {
     expect(JSON.parse(memory.map.get(SET_KEY)!)).toMatchObject({ tempo: 77 });
     expect(JSON.parse(memory.map.get(SETTINGS_KEY)!)).toMatchObject({ theme: 'light' });
     expect(store.getState().session.saveTrouble).toBeNull();
-  });
-});
-
-describe('two tabs', () => {
-  /** The browser's lock manager, as the Web Locks API describes it, for one name. */
-  class Locks {
-    private queue: (() => void)[] = [];
-    private taken = false;
-    release = () => {
-      this.taken = false;
-      this.queue.shift()?.();
-    };
-    request = ((_name: string, ...rest: unknown[]) => {
-      const callback = rest[rest.length - 1] as (lock: object | null) => unknown;
-      const ifAvailable = (rest[0] as { ifAvailable?: boolean }).ifAvailable === true;
-      if (this.taken && ifAvailable) return Promise.resolve(callback(null));
-      const grant = () => {
-        this.taken = true;
-        void callback({});
-      };
-      if (this.taken) this.queue.push(grant);
-      else grant();
-      return new Promise(() => undefined);
-    }) as LockManager['request'];
-  }
-
-  async function secondTab(change: boolean) {
-    const locks = new Locks();
-    const memory = new Memory();
-    const [first, second] = [createStore(), createStore()];
-    const starts: string[] = [];
-    await whenAlone(first, memory, locks, () => starts.push('first'));
-    await whenAlone(second, memory, locks, () => starts.push('second'));
-    expect(starts).toEqual(['first']);
-    expect(notices(second)).toEqual([expect.stringContaining('another tab')]);
-    memory.map.set(SET_KEY, JSON.stringify({ ...stored(emptySet()), name: 'Theirs' }));
-    if (change) second.dispatch(setOpened({ ...emptySet(), set: { ...emptySet().set, name: 'Mine' } }));
-    locks.release();
-    for (let i = 0; i < 4; i++) await settled();
-    expect(starts).toEqual(['first', 'second']);
-    return { memory, second };
-  }
-
-  test('a second tab that changed nothing goes on with what the first one left', async () => {
-    const { second } = await secondTab(false);
-    expect(selectSet(second.getState()).name).toBe('Theirs');
-  });
-
-  test('a second tab that changed something keeps both', async () => {
-    const { memory, second } = await secondTab(true);
-    expect(selectSet(second.getState()).name).toBe('Mine');
-    const aside = [...memory.map.keys()].find((key) => key.startsWith(OTHER_PREFIX))!;
-    expect(JSON.parse(memory.map.get(aside)!)).toMatchObject({ name: 'Theirs' });
   });
 });

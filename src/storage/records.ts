@@ -33,8 +33,12 @@ export interface SetAside {
 
 /** Puts a record aside; one that lies there already is not copied again. */
 export async function setAside(storage: Storage, prefix: string, text: string, now: Date): Promise<void> {
-  const isThere = (await listAside(storage)).some((aside) => aside.text === text);
-  if (!isThere) await storage.setItem(prefix + now.toISOString(), text);
+  const aside = await listAside(storage);
+  if (aside.some((other) => other.text === text)) return;
+  let key = prefix + now.toISOString();
+  // Several in one millisecond, as when a browser opens all its tabs again.
+  for (let i = 2; aside.some((other) => other.key === key); i++) key = `${prefix}${now.toISOString()} ${i}`;
+  await storage.setItem(key, text);
 }
 
 /** All that was put aside, the newest first. */
@@ -45,7 +49,7 @@ export async function listAside(storage: Storage): Promise<SetAside[]> {
     if (prefix === undefined) continue;
     const text = await storage.getItem(key);
     if (text === null) continue;
-    out.push({ key, at: key.slice(prefix.length), text });
+    out.push({ key, at: key.slice(prefix.length).split(' ')[0]!, text });
   }
   return out.sort((a, b) => b.at.localeCompare(a.at));
 }

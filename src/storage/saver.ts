@@ -3,7 +3,7 @@ import type { OpenSet } from '@/core/document/set';
 import { writeSet } from '@/core/document/readSet';
 import { saveTroubled } from '@/store/sessionSlice';
 import type { Settings } from '@/store/settingsSlice';
-import type { Store } from '@/store/store';
+import type { RootState, Store } from '@/store/store';
 import { SET_KEY, SETTINGS_KEY, storageTrouble } from './records';
 
 /** At most this much of the playing is lost if the page dies. */
@@ -11,7 +11,30 @@ const SAVE_AFTER_MS = 400;
 /** Pauses after attempts that failed, ms; the last one again and again. */
 const RETRY_MS = [1000, 2000, 5000, 10_000, 30_000];
 
-type Saved = OpenSet & { settings: Settings };
+/** What of the state is saved, and under which keys. A part that is null counts as never saved. */
+export interface Saved {
+  set: OpenSet['set'] | null;
+  stage: OpenSet['stage'] | null;
+  settings: Settings | null;
+}
+type Records = (now: Saved, saved: Saved) => Record<string, string>;
+
+/** What the tab that owns the set saves: the set with its stage, and the settings. */
+export const ownRecords: Records = (now, saved) => ({
+  ...((now.set !== saved.set || now.stage !== saved.stage) && { [SET_KEY]: writeSet(now as OpenSet) }),
+  ...(now.settings !== saved.settings && { [SETTINGS_KEY]: JSON.stringify(now.settings) }),
+});
+
+/** What another tab saves: its set, once it was edited, under a key of its own. */
+export function asideRecords(key: string): Records {
+  return (now, saved): Record<string, string> => (now.set === saved.set ? {} : { [key]: writeSet(now as OpenSet) });
+}
+
+interface Options {
+  records?: Records;
+  /** Called after each write that has succeeded. */
+  onSaved?: () => void;
+}
 
 /**
  * Saves the set and the settings soon after each change. What could not be saved is tried again, with growing pauses, until it is;
@@ -22,17 +45,25 @@ export class Saver {
   private failures = 0;
   /** Counts the writes, since the answer to an old one says nothing about a newer. */
   private writes = 0;
+  /** The number of the last write of which the browser has said that it succeeded. */
+  private answers = 0;
   private saved: Saved;
+  private readonly records: Records;
+  private readonly onSaved: () => void;
+  private readonly unsubscribe: () => void;
 
-  /** @param saved the set as it is stored */
+  /** @param saved the set as it is stored; null for what is not stored */
   constructor(
     private readonly store: Store,
     private readonly storage: Pick<AsyncStorage, 'setMany'>,
-    saved: OpenSet,
+    saved: Pick<Saved, 'set' | 'stage'>,
+    { records = ownRecords, onSaved = () => undefined }: Options = {},
   ) {
+    this.records = records;
+    this.onSaved = onSaved;
     this.saved = { ...saved, settings: store.getState().settings };
     this.follow();
-    store.subscribe(() => this.follow());
+    this.unsubscribe = store.subscribe(() => this.follow());
   }
 
   /** Whether the last save failed, and leaving the page would lose what was made since. */
@@ -40,36 +71,63 @@ export class Saver {
     return this.failures > 0;
   }
 
+  /** Whether the set that is open is written, and the browser has said so. */
+  get isUpToDate(): boolean {
+    return this.store.getState().set.present === this.saved.set && this.answers === this.writes;
+  }
+
   /**
    * Writes at once, as when the page is about to go away: it waits for nothing, since a page that goes hears no answers. The
    * browser keeps the order of writes.
+   * @returns when the browser has answered, whether all is saved
    */
-  saveNow(): void {
+  async saveNow(): Promise<boolean> {
     if (this.timer !== null) clearTimeout(this.timer);
     this.timer = null;
-    const now = this.now();
+    const now = savedOf(this.store.getState());
     const { saved } = this;
-    const entries: Record<string, string> = {};
-    if (now.set !== saved.set || now.stage !== saved.stage) entries[SET_KEY] = writeSet(now);
-    if (now.settings !== saved.settings) entries[SETTINGS_KEY] = JSON.stringify(now.settings);
-    if (Object.keys(entries).length === 0) return;
+    const entries = this.records(now, saved);
     this.saved = now;
+    if (Object.keys(entries).length === 0) return true;
     const write = ++this.writes;
-    this.storage.setMany(entries).then(
-      () => {
-        if (write === this.writes) this.succeeded();
-      },
-      (error: unknown) => {
-        // What this write was to bring is written again, whatever a newer one has brought.
-        this.saved = saved;
-        this.failed(error);
-      },
-    );
+    try {
+      await this.storage.setMany(entries);
+      this.answers = Math.max(this.answers, write);
+      if (write === this.writes) this.succeeded();
+      return true;
+    } catch (error) {
+      // What this write was to bring is written again, whatever a newer one has brought.
+      this.saved = saved;
+      this.failed(error);
+      return false;
+    }
+  }
+
+  /** What was stored is gone: all is written again. */
+  saveAgain(): void {
+    this.saved = { set: null, stage: null, settings: null };
+    this.follow();
+  }
+
+  /** Counts the set that is open now as stored. */
+  isStored(): void {
+    this.saved = savedOf(this.store.getState());
+  }
+
+  /** Saves no more. */
+  end(): void {
+    this.unsubscribe();
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = null;
+    if (this.failures > 0) this.store.dispatch(saveTroubled(null));
+    this.failures = 0;
+    this.writes++; // the answers that are still to come concern nobody
   }
 
   private succeeded(): void {
     if (this.failures > 0) this.store.dispatch(saveTroubled(null));
     this.failures = 0;
+    this.onSaved();
     this.follow();
   }
 
@@ -81,19 +139,18 @@ export class Saver {
   }
 
   private follow(): void {
-    const { set, stage, settings } = this.now();
+    const { set, stage, settings } = this.store.getState();
     const { saved } = this;
-    if (set === saved.set && stage === saved.stage && settings === saved.settings) return;
+    if (set.present === saved.set && stage === saved.stage && settings === saved.settings) return;
     // While it fails, its own pauses decide when it is tried again.
     if (this.failures === 0) this.saveIn(SAVE_AFTER_MS);
   }
 
   private saveIn(ms: number): void {
-    this.timer ??= setTimeout(() => this.saveNow(), ms);
+    this.timer ??= setTimeout(() => void this.saveNow(), ms);
   }
+}
 
-  private now(): Saved {
-    const { set, stage, settings } = this.store.getState();
-    return { set: set.present, stage, settings };
-  }
+function savedOf({ set, stage, settings }: RootState): Saved {
+  return { set: set.present, stage, settings };
 }

@@ -66,6 +66,8 @@ interface Session {
   offline: { ready: boolean; updateWaits: boolean; canInstall: boolean };
   /** Why what was made is not saved, or null when it is. */
   saveTrouble: string | null;
+  /** Which of several tabs this is: the one that saves the set, or one that follows it. */
+  tab: 'owner' | 'follower';
   /** Share of a running export that is done, or null. */
   exporting: number | null;
 }
@@ -87,6 +89,7 @@ const initialState: Session = {
   notice: null,
   offline: { ready: false, updateWaits: false, canInstall: false },
   saveTrouble: null,
+  tab: 'owner',
   exporting: null,
 };
 
@@ -176,6 +179,9 @@ const slice = createSlice({
     saveTroubled(session, { payload }: PayloadAction<string | null>) {
       session.saveTrouble = payload;
     },
+    tabChanged(session, { payload }: PayloadAction<Session['tab']>) {
+      session.tab = payload;
+    },
     exportProgressed(session, { payload }: PayloadAction<number | null>) {
       session.exporting = payload;
     },
@@ -208,6 +214,7 @@ export const {
   noticeDismissed,
   offlineChanged,
   saveTroubled,
+  tabChanged,
   exportProgressed,
 } = slice.actions;
 export const sessionReducer = slice.reducer;

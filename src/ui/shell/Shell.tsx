@@ -13,6 +13,7 @@ import { placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
+import { OtherTab } from './OtherTab';
 import { Places } from './Places';
 import { Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
@@ -40,6 +41,7 @@ export function Shell({ children }: { children: ReactNode }) {
         </Text>
         <Transport />
         <AudioLock />
+        <OtherTab />
       </View>
       {advice && <Guide advice={advice} />}
       <View role="main" style={styles.place}>

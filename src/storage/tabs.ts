@@ -1,0 +1,259 @@
+import type { OpenSet } from '@/core/document/set';
+import { readSet } from '@/core/document/readSet';
+import { setLoaded } from '@/store/openSlice';
+import { noticed, saveTroubled, tabChanged } from '@/store/sessionSlice';
+import type { Store } from '@/store/store';
+import { OTHER_PREFIX, SET_KEY, setAside, storageTrouble, type Storage } from './records';
+import { asideRecords, Saver, type Saved } from './saver';
+
+const LOCK = 'chaffinch set';
+/** A tab that does not hand over by then is frozen, and loses the set without being asked. */
+const ANSWERS_BY_MS = 1500;
+
+/** Pause after an attempt to store that has failed. */
+const AGAIN_MS = 5000;
+
+/** What tabs tell each other. */
+export type TabMessage =
+  { kind: 'opened' } | { kind: 'saved' } | { kind: 'handOver'; to: string } | { kind: 'handedOver'; to: string };
+
+/** The part of a BroadcastChannel that is used. */
+export interface TabChannel {
+  postMessage(message: TabMessage): void;
+  // As BroadcastChannel declares it, of any message.
+  onmessage: ((event: MessageEvent) => void) | null;
+}
+
+interface Browser {
+  storage: Storage;
+  /** Undefined where the browser has none: then every tab saves, as in a browser with one tab. */
+  locks: Pick<LockManager, 'request'> | undefined;
+  channel: TabChannel;
+  now?: () => Date;
+}
+
+/**
+ * Of several tabs one owns the set and saves it. The others follow what it saves, until they are edited on purpose: then their set is
+ * kept aside, under a key of their own. A tab takes over when it is asked to, or when the owner is gone.
+ */
+export class Tabs {
+  private readonly id = Math.random().toString(36).slice(2);
+  private saver: Saver | null = null;
+  private owns = false;
+  /** As another tab: the set that the owner saved last. */
+  private followed: OpenSet['set'] | null;
+  private asideKey = '';
+  private isTaking = false;
+  private answered: (() => void) | null = null;
+  private release = () => {};
+
+  constructor(
+    private readonly store: Store,
+    private readonly browser: Browser,
+  ) {
+    this.followed = this.set;
+  }
+
+  /** Begins with the set that is open as the one that is stored. Returns once it is known which tab this is. */
+  async begin(): Promise<void> {
+    const { locks, channel } = this.browser;
+    this.followed = this.set;
+    channel.onmessage = ({ data }) => this.hear(data as TabMessage);
+    if (!locks) return this.own(this.openSet);
+    await new Promise<void>((decided) => {
+      const asked = locks.request(LOCK, { ifAvailable: true }, (lock) => {
+        if (lock) this.own(this.openSet);
+        decided();
+        return lock ? this.untilLost() : undefined;
+      });
+      this.whenLost(asked, decided);
+    });
+    if (this.owns) return;
+    channel.postMessage({ kind: 'opened' });
+    this.follow();
+  }
+
+  /** The saver, of whichever kind: for what must be written as the page goes. */
+  saveNow(): void {
+    void this.saver?.saveNow();
+  }
+
+  /** Whether leaving the page would lose something. */
+  get isTroubled(): boolean {
+    return this.saver?.isTroubled === true;
+  }
+
+  /** What was stored is gone: it is written again. */
+  saveAgain(): void {
+    if (this.owns || this.isEdited) this.saver?.saveAgain();
+  }
+
+  /** Takes the set over from the tab that owns it: its newest is opened here, unless this one was edited, and saved from now on. */
+  async takeOver(): Promise<void> {
+    const { locks, channel } = this.browser;
+    if (this.owns || this.isTaking || !locks) return;
+    this.isTaking = true;
+    await new Promise<void>((done) => {
+      this.answered = done;
+      setTimeout(done, ANSWERS_BY_MS);
+      channel.postMessage({ kind: 'handOver', to: this.id });
+    });
+    this.answered = null;
+    this.whenLost(
+      locks.request(LOCK, { steal: true }, async () => {
+        await this.ownWhatIsStored();
+        return this.untilLost();
+      }),
+    );
+    this.isTaking = false;
+  }
+
+  private hear(message: TabMessage): void {
+    if (message.kind === 'opened' && this.owns) {
+      this.store.dispatch(noticed('Chaffinch is open in another tab, too. This one saves the set.'));
+    } else if (message.kind === 'saved' && !this.owns) {
+      void this.followStored();
+    } else if (message.kind === 'handOver' && this.owns) {
+      void this.handOver(message.to);
+    } else if (message.kind === 'handedOver' && message.to === this.id) {
+      this.answered?.();
+    }
+  }
+
+  /** All is saved, then the other one is told that it can have it. What cannot be saved is kept here, as an edit. */
+  private async handOver(to: string): Promise<void> {
+    const { saver } = this;
+    const set = this.set;
+    const saved = await saver!.saveNow();
+    if (this.saver !== saver) return; // asked twice
+    this.lose(saved ? set : null);
+    this.browser.channel.postMessage({ kind: 'handedOver', to });
+  }
+
+  // --- which tab this is ------------------------------------------------------------------------------------
+
+  /** Saves from now on, over what is stored; null for what has to be written whatever is stored. */
+  private own(stored: Pick<Saved, 'set' | 'stage'>): void {
+    this.owns = true;
+    this.saver?.end();
+    const { storage, channel } = this.browser;
+    this.saver = new Saver(this.store, storage, stored, { onSaved: () => channel.postMessage({ kind: 'saved' }) });
+    this.store.dispatch(tabChanged('owner'));
+    // What the last owner saved as it went, nobody could be told of.
+    if (stored.set !== null) channel.postMessage({ kind: 'saved' });
+  }
+
+  /** Follows the owner, and waits until it is gone. */
+  private follow(): void {
+    this.store.dispatch(tabChanged('follower'));
+    this.keepAside();
+    const { locks } = this.browser;
+    this.whenLost(
+      locks!.request(LOCK, async () => {
+        if (this.owns) return undefined; // it took over meanwhile
+        await this.ownWhatIsStored();
+        return this.untilLost();
+      }),
+    );
+  }
+
+  /** @param saved the set as it is stored; null if it is not */
+  private lose(saved: OpenSet['set'] | null): void {
+    if (!this.owns) return;
+    this.owns = false;
+    this.saver?.end();
+    this.followed = saved;
+    this.release();
+    this.follow();
+  }
+
+  /** Its own edits are stored, too, where they are nobody's way. */
+  private keepAside(): void {
+    const { storage, now = () => new Date() } = this.browser;
+    // Tabs that a browser opens again open in the same millisecond.
+    this.asideKey = `${OTHER_PREFIX}${now().toISOString()} ${this.id}`;
+    this.saver = new Saver(
+      this.store,
+      storage,
+      { set: this.followed, stage: null },
+      { records: asideRecords(this.asideKey) },
+    );
+  }
+
+  /** The lock is held for as long as this promise is pending: until the set is handed over, or this tab is gone. */
+  private untilLost(): Promise<void> {
+    return new Promise((done) => (this.release = done));
+  }
+
+  private whenLost(asked: Promise<unknown>, decided?: () => void): void {
+    asked.catch((error: unknown) => {
+      if (error instanceof Error && error.name === 'AbortError') {
+        // What is saved after the other one has begun would be lost there: it counts as an edit of this tab.
+        return this.lose(this.isSaved ? this.set : null);
+      }
+      this.store.dispatch(
+        noticed(`The browser does not say which tab saves (${String(error)}). Keep Chaffinch open in one tab only.`),
+      );
+      if (!this.owns) this.own(this.openSet);
+      return decided?.();
+    });
+  }
+
+  // --- what is stored ---------------------------------------------------------------------------------------
+
+  /** Goes on with what the last owner has stored; if this tab was edited, with its own, and the other is put aside. */
+  private async ownWhatIsStored(): Promise<void> {
+    if (!this.isEdited) {
+      await this.followStored();
+      return this.own(this.openSet);
+    }
+    const aside = this.asideKey;
+    await this.putTheirsAside();
+    this.own({ set: null, stage: null });
+    if (await this.saver!.saveNow()) await this.browser.storage.removeItem(aside);
+    this.store.dispatch(
+      noticed('This set is saved from now on. That of the other tab is kept, see “Set aside” in the Set menu.'),
+    );
+  }
+
+  /** Tries until it has succeeded: nothing is saved over what lies nowhere else. */
+  private async putTheirsAside(): Promise<void> {
+    const { storage, now = () => new Date() } = this.browser;
+    for (;;) {
+      try {
+        const theirs = await storage.getItem(SET_KEY);
+        if (theirs !== null) await setAside(storage, OTHER_PREFIX, theirs, now());
+        return;
+      } catch (error) {
+        this.store.dispatch(saveTroubled(storageTrouble(error)));
+        await new Promise((done) => setTimeout(done, AGAIN_MS));
+      }
+    }
+  }
+
+  /** Opens what the owner has saved, unless this tab was edited on purpose. */
+  private async followStored(): Promise<void> {
+    const text = await this.browser.storage.getItem(SET_KEY);
+    const read = readSet(text ?? '');
+    if (this.owns || this.isEdited || 'error' in read) return;
+    this.store.dispatch(setLoaded(read));
+    this.followed = this.set;
+    this.saver?.isStored();
+  }
+
+  private get isEdited(): boolean {
+    return this.set !== this.followed;
+  }
+
+  private get isSaved(): boolean {
+    return this.saver?.isUpToDate === true;
+  }
+
+  private get set(): OpenSet['set'] {
+    return this.store.getState().set.present;
+  }
+
+  private get openSet(): OpenSet {
+    return { set: this.set, stage: this.store.getState().stage };
+  }
+}
