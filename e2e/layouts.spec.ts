@@ -93,6 +93,66 @@ for (const [width, height] of SIZES) {
   });
 }
 
+for (const [width, height, way] of [
+  [768, 1024, 'below'],
+  [1000, 700, 'beside'],
+  [1180, 820, 'beside'],
+  [1920, 1080, 'beside'],
+] as const) {
+  test.describe(`${width} x ${height}, two panes`, () => {
+    test.use({ viewport: { width, height } });
+
+    test(`each place stands ${way} each other one that the player chooses, whole and apart, and stays chosen`, async ({
+      app,
+      page,
+    }) => {
+      await app.open();
+      const marks: Record<string, string> = { Pads: 'Pad 1 Kick', Steps: 'Hear Kick', Launch: 'Stop all' };
+      for (const first of PLACES) {
+        await page.getByRole('link', { name: first, exact: true }).click();
+        for (const second of PLACES.filter((place) => place !== first)) {
+          await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
+          const item = way === 'below' ? `Below: ${second}` : second;
+          await page.getByRole('menuitem', { name: item, exact: true }).click();
+          const pane = page.getByRole('region', { name: `Second pane: ${second}` });
+          await expect(pane.getByRole('button', { name: marks[second]!, exact: true })).toBeVisible();
+          await expect(app.button(marks[first]!)).toBeVisible();
+          const all = (await controls(page)).filter((c) => c.seen > 0);
+          expect(all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5)).toEqual([]);
+          const fixed = all.filter((c) => PLACES.every((place) => place === 'Pads' || !scrolls(c, place)));
+          expect(overlapping(fixed), `${first} with ${second}`).toEqual([]);
+          const pads = all.filter((c) => c.name.startsWith('Pad '));
+          expect(pads.filter((c) => c.width < 80 || c.height < 80)).toEqual([]);
+        }
+      }
+      await app.savedNow();
+      await page.reload();
+      await expect(page.getByRole('region', { name: 'Second pane: Steps' })).toBeVisible();
+      await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
+      await page.getByRole('menuitem', { name: 'None' }).click();
+      await expect(page.getByRole('region', { name: /Second pane/ })).toHaveCount(0);
+    });
+  });
+}
+
+test('type grows with the room', async ({ app, page }) => {
+  await app.open();
+  const size = () => app.button('Keep').locator('div[dir]').last().evaluate((e) => parseFloat(getComputedStyle(e).fontSize)); // prettier-ignore
+  const sizes: number[] = [];
+  for (const [width, height] of [
+    [390, 844],
+    [1280, 800],
+    [1920, 1080],
+    [2560, 1440],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    sizes.push(await size());
+  }
+  expect(sizes[0]).toBe(sizes[1]);
+  expect(sizes[2]).toBeGreaterThan(sizes[1]!);
+  expect(sizes[3]).toBeGreaterThan(sizes[2]!);
+});
+
 test('names of pads, patterns and tracks are whole, however long and wherever', async ({ app, page }) => {
   const set = demoSet();
   set.name = 'Saturday at the Rink by the Canal';

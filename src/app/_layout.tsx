@@ -14,10 +14,11 @@ import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
 import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
+import { useMedia } from '@/ui/shared/useMedia';
 import { fontFiles } from '@/ui/theme/fonts';
 import { AppIcon } from '@/ui/theme/icons';
 import { paperTheme, TokensProvider } from '@/ui/theme/theme';
-import { dark, light } from '@/ui/theme/tokens';
+import { contrast, dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
 const instrument = new Instrument(store);
@@ -73,14 +74,16 @@ export default function Layout() {
 function Themed() {
   const choice = useAppSelector((state) => state.settings.theme);
   const system = useColorScheme();
-  const isDark = choice === 'dark' || (choice === 'system' && system !== 'light');
+  const wantsContrast = useMedia('(prefers-contrast: more)');
+  const ofSystem = wantsContrast ? 'contrast' : system === 'light' ? 'light' : 'dark';
+  const theme = choice === 'system' ? ofSystem : choice;
   // The browser's own parts, such as scroll bars, are of the same theme.
   useEffect(() => {
-    document.documentElement.style.colorScheme = isDark ? 'dark' : 'light';
-  }, [isDark]);
+    document.documentElement.style.colorScheme = theme === 'light' ? 'light' : 'dark';
+  }, [theme]);
   return (
-    <PaperProvider theme={isDark ? darkPaper : lightPaper} settings={paperSettings}>
-      <TokensProvider value={isDark ? dark : light}>
+    <PaperProvider theme={PAPER[theme]} settings={paperSettings}>
+      <TokensProvider value={TOKENS[theme]}>
         <Shell>
           <Slot />
         </Shell>
@@ -90,5 +93,5 @@ function Themed() {
 }
 
 const paperSettings = { icon: AppIcon };
-const darkPaper = paperTheme(true);
-const lightPaper = paperTheme(false);
+const TOKENS = { dark, light, contrast };
+const PAPER = { dark: paperTheme(dark), light: paperTheme(light), contrast: paperTheme(contrast) };

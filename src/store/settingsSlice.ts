@@ -3,7 +3,8 @@ import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { bind, DEFAULT_KEYS, readKeys, type KeyBindings, type KeyTarget } from './keyBindings';
 import { PADS } from '@/core/document/limits';
 
-export type ThemeChoice = 'system' | 'dark' | 'light';
+export const THEMES = ['dark', 'light', 'contrast', 'system'] as const;
+export type ThemeChoice = (typeof THEMES)[number];
 
 export const WINDOW_TIMES = ['now', 'beat', 'bar'] as const;
 export type WindowTime = (typeof WINDOW_TIMES)[number];
@@ -15,6 +16,13 @@ export const MOST_CORRECTION_MS = 300;
 
 /** Tempo and click in the head, the tools of Pads, and the value lane of Steps where the screen is low. */
 export type Fold = 'time' | 'tools' | 'values';
+
+/** The places of the screen. */
+export const PLACES = ['pads', 'steps', 'launch'] as const;
+export type Place = (typeof PLACES)[number];
+/** Two places stand beside each other on a wide screen, one below the other on a tablet held upright. */
+export type PanesWay = 'beside' | 'stacked';
+type SecondPanes = Record<Place, Place | null>;
 
 /** What belongs to this device and its player, not to a set. */
 export interface Settings {
@@ -29,6 +37,8 @@ export interface Settings {
   latencyMs: Partial<Record<InputDevice, number>>;
   /** What is shown beyond the few keys that every player needs. */
   unfolded: Record<Fold, boolean>;
+  /** The place that stands together with each place, or null. */
+  panes: Record<PanesWay, SecondPanes>;
   /** The start page was left once: the app opens with the pads from then on. */
   started: boolean;
   /** The view with a few large pads and nothing else. */
@@ -54,6 +64,10 @@ export const defaultSettings: Settings = {
   repeatRate: '1/16',
   latencyMs: {},
   unfolded: { time: false, tools: false, values: false },
+  panes: {
+    beside: { pads: 'steps', steps: null, launch: null },
+    stacked: { pads: null, steps: null, launch: null },
+  },
   started: false,
   // Kick, snare, clap and the hats of a kit.
   simple: { on: false, pinned: false, pads: [0, 2, 4, 6] },
@@ -67,10 +81,11 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, started, simple } = stored ?? {};
+  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, panes, started, simple } =
+    stored ?? {};
   const value = fixedVelocity?.value;
   return {
-    theme: theme === 'system' || theme === 'light' ? theme : 'dark',
+    theme: theme && THEMES.includes(theme) ? theme : defaultSettings.theme,
     fixedVelocity: {
       on: fixedVelocity?.on === true,
       value: typeof value === 'number' && value > 0 && value <= 1 ? value : defaultSettings.fixedVelocity.value,
@@ -84,10 +99,20 @@ export function readSettings(text: string | null): Settings {
       tools: unfolded?.tools === true,
       values: unfolded?.values === true,
     },
+    panes: { beside: readPanes('beside', panes?.beside), stacked: readPanes('stacked', panes?.stacked) },
     // Settings that are older than the start page belong to somebody who has begun.
     started: stored !== null && started !== false,
     simple: readSimple(simple),
   };
+}
+
+function readPanes(way: PanesWay, stored: Partial<SecondPanes> | undefined): SecondPanes {
+  const read = { ...defaultSettings.panes[way] };
+  for (const place of PLACES) {
+    const second = stored?.[place];
+    if (second === null || (second !== undefined && second !== place && PLACES.includes(second))) read[place] = second;
+  }
+  return read;
 }
 
 function readSimple(stored: Partial<SimpleView> | undefined): SimpleView {
@@ -149,6 +174,9 @@ const slice = createSlice({
     keysReset(settings) {
       settings.keys = DEFAULT_KEYS;
     },
+    paneChosen({ panes }, { payload }: PayloadAction<{ panes: PanesWay; here: Place; second: Place | null }>) {
+      panes[payload.panes][payload.here] = payload.second;
+    },
     started(settings) {
       settings.started = true;
     },
@@ -180,6 +208,7 @@ export const {
   keysSwitched,
   keyBound,
   keysReset,
+  paneChosen,
   started,
   simpleViewSet,
   simplePadToggled,

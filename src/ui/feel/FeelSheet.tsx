@@ -24,6 +24,7 @@ import { TimingControls } from './TimingControls';
 import type { Hit } from '@/core/document/hit';
 import type { Pattern } from '@/core/document/pattern';
 import { narrowerCleared, treatmentSet } from '@/store/patternsSlice';
+import { grown } from '../theme/type';
 
 /** Low, so that the controls are in sight with the picture; a lane alone has more room. */
 const LANE_PX = 24;
@@ -233,6 +234,6 @@ function ownTreatment(pattern: Pattern, scope: Scope): Treatment {
 
 const styles = StyleSheet.create({
   wrap: { flexDirection: 'row', flexWrap: 'wrap', gap: 4, alignItems: 'center' },
-  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
+  words: { fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(21), letterSpacing: 0.2 },
   meeting: { borderWidth: 2, borderRadius: RADIUS, padding: 10, gap: 8 },
 });

@@ -10,6 +10,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import type { Pattern } from '@/core/document/pattern';
+import { grown } from '../theme/type';
 
 interface Props {
   pattern: Pattern;
@@ -50,5 +51,5 @@ export function Suggestions({ pattern, scope, pads, tempo, onUse }: Props) {
 const styles = StyleSheet.create({
   list: { gap: 4 },
   line: { flexDirection: 'row', gap: 8, alignItems: 'center' },
-  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2, flex: 1 },
+  words: { fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(21), letterSpacing: 0.2, flex: 1 },
 });

@@ -1,10 +1,12 @@
 import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useStore } from 'react-redux';
+import { ticksPerBar } from '@/core/time/ticks';
 import { selectPattern, selectSet } from '@/store/selectors';
 import { useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
+import { LESS_MOTION, useMedia } from '../shared/useMedia';
 import { useTokens } from '../theme/theme';
 import { coming } from './coming';
 import { drawFlyway } from './drawFlyway';
@@ -21,6 +23,7 @@ export function Flyway({ height }: { height: number }) {
   // A loop window, and going back to the top, change the picture while stopped too.
   useAppSelector((state) => selectPattern(state).window);
   useAppSelector((state) => state.session.awayFromTop);
+  const stands = useMedia(LESS_MOTION);
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(0);
 
@@ -29,12 +32,15 @@ export function Flyway({ height }: { height: number }) {
     if (!context || width === 0) return;
     const scale = window.devicePixelRatio || 1;
     context.setTransform(scale, 0, 0, scale, 0, 0);
+    const bar = ticksPerBar(meter);
     const tick = playing ? performance.tickHeard(now) : performance.anchor.tick;
     const going = loop > 0 ? performance.loopAt(tick) : undefined;
     drawFlyway(context, {
       width,
       height,
       now: tick,
+      // Going on bar by bar, only the wing bars walk.
+      origin: stands && playing ? Math.floor(tick / bar) * bar : tick,
       playing,
       meter,
       fromTick: performance.fromTick,

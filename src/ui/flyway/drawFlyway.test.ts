@@ -5,6 +5,7 @@ const meter = { beats: 4, unit: 4 };
 const view = (now: number, loop = 7680, fromTick = 0) => ({
   width: 390,
   now,
+  origin: now,
   loop,
   loopStart: 0,
   windowDrop: null,
@@ -15,6 +16,12 @@ const view = (now: number, loop = 7680, fromTick = 0) => ({
 test('now stands still and the ticks pass by', () => {
   expect(tickX(view(1000), 1000)).toBe(tickX(view(5000), 5000));
   expect(tickX(view(0), 3840) - tickX(view(0), 0)).toBeCloseTo(barWidth(390), 9);
+});
+
+test('going on bar by bar, the ticks stand and what is now walks', () => {
+  const standing = (now: number) => ({ ...view(now), origin: 3840 });
+  expect(tickX(standing(4000), 5000)).toBe(tickX(standing(5000), 5000));
+  expect(tickX(standing(5760), 5760) - tickX(standing(3840), 3840)).toBeCloseTo(barWidth(390) / 2, 9);
 });
 
 test('the coming loop end is there even when it is out of sight, with the beats until it', () => {

@@ -11,6 +11,8 @@ export interface FlywayView {
   height: number;
   /** Song tick at the wing bars; a float. */
   now: number;
+  /** Song tick that lies where the wing bars stand in a strip that runs: `now`, or where it began when it goes on bar by bar. */
+  origin: number;
   playing: boolean;
   meter: Meter;
   /** Where the count-in ends. */
@@ -41,16 +43,17 @@ export function barWidth(width: number): number {
 }
 
 /** x of a song tick. */
-export function tickX(view: Pick<FlywayView, 'width' | 'now' | 'meter'>, tick: number): number {
-  return view.width * nowAt(view.width) + ((tick - view.now) / ticksPerBar(view.meter)) * barWidth(view.width);
+export function tickX(view: Pick<FlywayView, 'width' | 'origin' | 'meter'>, tick: number): number {
+  return view.width * nowAt(view.width) + ((tick - view.origin) / ticksPerBar(view.meter)) * barWidth(view.width);
 }
 
 /** The song ticks at which the loop begins again: the next one wherever it is, and those after it to the right edge. */
 export function loopEnds(
-  view: Pick<FlywayView, 'width' | 'now' | 'meter' | 'loop' | 'loopStart' | 'fromTick'>,
+  view: Pick<FlywayView, 'width' | 'now' | 'origin' | 'meter' | 'loop' | 'loopStart' | 'fromTick'>,
 ): number[] {
   if (view.loop <= 0) return [];
-  const lastTick = view.now + ((view.width * (1 - nowAt(view.width))) / barWidth(view.width)) * ticksPerBar(view.meter);
+  const lastTick =
+    view.origin + ((view.width * (1 - nowAt(view.width))) / barWidth(view.width)) * ticksPerBar(view.meter);
   const ends: number[] = [];
   const start = Math.max(view.now, view.fromTick);
   let end = view.loopStart + (Math.floor((start - view.loopStart) / view.loop) + 1) * view.loop;
@@ -62,7 +65,7 @@ export function loopEnds(
 /** Draws the strip: the past to the left as struck and as placed, the wing bars, and what is coming to the right. */
 export function drawFlyway(c: CanvasRenderingContext2D, view: FlywayView): void {
   const { width, height, tokens } = view;
-  const nowX = width * nowAt(width);
+  const nowX = tickX(view, view.now);
   c.clearRect(0, 0, width, height);
   c.fillStyle = tokens.deep;
   c.fillRect(0, 0, nowX, height);
@@ -82,7 +85,7 @@ function drawRuler(c: CanvasRenderingContext2D, view: FlywayView): void {
   const beat = ticksPerBeat(meter);
   const bar = ticksPerBar(meter);
   const beatPx = barWidth(width) / meter.beats;
-  const first = Math.floor((view.now - (width * nowAt(width) * beat) / beatPx) / beat) * beat;
+  const first = Math.floor((view.origin - (width * nowAt(width) * beat) / beatPx) / beat) * beat;
   c.font = `12px ${NUMBERS}`;
   c.textBaseline = 'middle';
   c.textAlign = 'left';
@@ -168,7 +171,7 @@ function drawFlag(
   c.font = `14px ${WORDS_STRONG}`;
   const box = c.measureText(words).width + 12;
   // Still out of sight, the flag waits at the edge; it never covers what is now.
-  const left = Math.max(width * nowAt(width) + 8, Math.min(x, width - box));
+  const left = Math.max(tickX(view, view.now) + 8, Math.min(x, width - box));
   const top = row * FLAG_PX;
   c.fillRect(left, top, box, 20);
   c.fillStyle = tokens.onStraw;
@@ -188,7 +191,7 @@ function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
     const isNow = tick <= now;
     c.fillStyle = isNow ? tokens.straw : tokens.cap;
     c.font = `${isNow ? 30 : 22}px ${NUMBERS}`;
-    const nowX = view.width * nowAt(view.width);
+    const nowX = tickX(view, now);
     const x = isNow ? nowX - 30 : tickX(view, tick);
     if (!isNow && x < nowX + 18) continue; // it passes under the wing bars
     c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);

@@ -13,6 +13,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS } from '../theme/tokens';
 import { adviceFor, isDone, situationOf, type Advice } from './guideWords';
 import { SENTENCE_ID } from './Meant';
+import { grown } from '../theme/type';
 
 /** What lies in a fold of the screen is unfolded for the steps that need it. */
 const FOLDS: Partial<Record<GuideStep, Fold>> = { tempo: 'time', click: 'time', countIn: 'time', tidy: 'tools' };
@@ -111,7 +112,7 @@ const styles = StyleSheet.create({
     borderBottomWidth: 2,
   },
   low: { minHeight: 48, paddingVertical: 0 },
-  count: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
-  words: { fontFamily: WORDS, fontSize: 17, lineHeight: 20, letterSpacing: 0.2, flex: 1 },
-  large: { fontSize: 20, lineHeight: 25 },
+  count: { fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(16) },
+  words: { fontFamily: WORDS, fontSize: grown(17), lineHeight: grown(20), letterSpacing: 0.2, flex: 1 },
+  large: { fontSize: grown(20), lineHeight: grown(25) },
 });

@@ -5,6 +5,7 @@ import { selectSet, selectTracks } from '@/store/selectors';
 import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { useSharesRoom } from '../shared/PaneContext';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { useRoom } from '../theme/room';
 import { LaunchPlan } from './LaunchPlan';
@@ -17,9 +18,10 @@ import { newPattern } from '@/core/document/pattern';
 import { newTrack } from '@/core/document/track';
 import { trackAdded } from '@/store/tracksSlice';
 
-/** The place *Launch*: sections on top, a row of cards for each track, and on a wide screen the next bars as a plan. */
+/** The place *Launch*: sections on top, a row of cards for each track, and with the wide screen for itself the next bars as a plan. */
 export function LaunchScreen() {
-  const wide = useRoom().layout === 'wide';
+  const shares = useSharesRoom();
+  const wide = useRoom().layout === 'wide' && !shares;
   const sheet = useAppSelector((state) => state.session.sheet !== null);
   const tracks = useAppSelector(selectTracks);
   const meter = useAppSelector((state) => selectSet(state).meter);

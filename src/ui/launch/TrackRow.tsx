@@ -124,7 +124,7 @@ function ChainCard({ trackId, name, colour }: { trackId: number; name: string; c
       onTap={() => touchChain(store, instrument, trackId)}
       style={[
         styles.chain,
-        { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.slate },
+        { borderColor: beats !== null ? tokens.straw : on ? colour : tokens.edge },
         beats !== null && { borderStyle: 'dashed' },
       ]}
     />

@@ -8,6 +8,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { padNameSize } from './PadBoard';
 import { hitPath, selectHitPlaces } from './hitPlaces';
+import { grown } from '../theme/type';
 
 /** How a pad's note lies to the scale: the root has a bar beneath its name, what is outside stands back. */
 export type PadMark = 'drum' | 'root' | 'scale' | 'outside';
@@ -36,8 +37,8 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
       aria-describedby={useMeant(label) ? SENTENCE_ID : words && id}
       style={[
         styles.pad,
-        { backgroundColor: mark === 'outside' ? t.deep : t.slate },
-        mark === 'outside' && { borderWidth: 1, borderColor: t.rule },
+        { backgroundColor: mark === 'outside' ? t.deep : t.slate, borderColor: t.edge },
+        mark === 'outside' && { borderColor: t.rule },
         mark === 'root' && { borderBottomWidth: 5, borderBottomColor: t.cap },
       ]}
     >
@@ -71,6 +72,7 @@ const styles = StyleSheet.create({
   pad: {
     flex: 1,
     minWidth: 0,
+    borderWidth: 1,
     borderRadius: RADIUS,
     overflow: 'hidden',
     justifyContent: 'space-between',
@@ -90,7 +92,7 @@ const styles = StyleSheet.create({
     pointerEvents: 'none',
   },
   head: { flexDirection: 'row', justifyContent: 'space-between', pointerEvents: 'none' },
-  number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  number: { fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(16) },
   key: { opacity: 0.75 },
   foot: { gap: 4, pointerEvents: 'none' },
   name: { fontFamily: WORDS_STRONG, letterSpacing: 0.1 },

@@ -5,6 +5,7 @@ import { selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/instrument/performance';
 import type { InputDevice } from '@/store/settingsSlice';
+import { LESS_MOTION, matches } from '../shared/useMedia';
 import { useInstrument } from '../shared/InstrumentContext';
 import { keyName } from './keyName';
 import { DueLights } from './dueLights';
@@ -170,9 +171,10 @@ function light(element: HTMLElement, velocity: number, point?: { x: number; y: n
   const reach = (Math.hypot(width, height) * (0.25 + 0.75 * velocity)) / 5;
   glow.getAnimations().forEach((animation) => animation.cancel());
   element.dataset.lit = 'true';
+  const from = matches(LESS_MOTION) ? reach : reach * 0.55;
   const animation = glow.animate(
     [
-      { transform: `scale(${reach * 0.55})`, opacity: 0.95 },
+      { transform: `scale(${from})`, opacity: 0.95 },
       // Bright for a moment, then so that the pad's name is easy to read on it.
       { transform: `scale(${reach})`, opacity: 0.58, offset: 0.22 },
       { transform: `scale(${reach})`, opacity: 0.5, offset: 0.6 },

@@ -1,7 +1,5 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useAppSelector } from '@/store/store';
-import { PADS_WIDTH } from '../shared/Sheet';
-import { StepsPanel } from '../steps/StepsPanel';
 import { useRoom } from '../theme/room';
 import { LaunchPads } from './LaunchPads';
 import { padColumns } from './PadBoard';
@@ -9,37 +7,29 @@ import { PadGrid } from './PadGrid';
 import { PadTools } from './PadTools';
 import { StepPads } from './StepPads';
 
-/**
- * The place *Pads*: tools above the pads, or at their side where the screen lies and has no height for both; on a wide screen the
- * steps of the current pattern stand beside them.
- */
+/** The place *Pads*: tools above the pads, or at their side where the screen lies and has no height for both. */
 export function PadsScreen() {
   const room = useRoom();
-  const wide = room.layout === 'wide';
   const lying = room.layout === 'lying';
   const atSide = lying && padColumns(room) === 4;
-  // A sheet lies there.
-  const sheet = useAppSelector((state) => state.session.sheet !== null);
   const padsLaunch = useAppSelector((state) => state.session.padsLaunch);
   const padsAreSteps = useAppSelector((state) => state.steps.padSteps !== null);
   return (
     <View style={[styles.screen, (lying || room.width < 360) && styles.tight]}>
-      <View style={[styles.play, wide && styles.playWide, atSide && styles.side]}>
+      <View style={[styles.play, atSide && styles.side]}>
         <ScrollView style={atSide ? styles.column : styles.tools}>
           <PadTools column={atSide} />
         </ScrollView>
         {padsLaunch ? <LaunchPads what={padsLaunch} /> : padsAreSteps ? <StepPads /> : <PadGrid />}
       </View>
-      {wide && !sheet && <StepsPanel bars={1} wide={false} />}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
-  screen: { flex: 1, minHeight: 0, flexDirection: 'row', padding: 8, gap: 12 },
+  screen: { flex: 1, minHeight: 0, padding: 8 },
   tight: { padding: 3 },
   play: { flex: 1, minWidth: 0, gap: 6 },
-  playWide: { flexGrow: 0, flexBasis: PADS_WIDTH },
   side: { flexDirection: 'row-reverse' },
   tools: { flexGrow: 0, flexShrink: 0 },
   column: { flexGrow: 0, flexShrink: 0, width: 116 },

@@ -7,8 +7,8 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';
 import { KEY_VELOCITY } from './PadGrid';
 
-/** Whether the place with the pads is shown: only there can they be steps. */
-const isOnPads = () => window.location.pathname.endsWith('/pads');
+/** Whether the pads that are steps are on the screen: elsewhere the keys play. */
+const seesStepPads = () => document.querySelector('[aria-label="Step pads"]') !== null;
 
 /** Sixteen computer keys play the pads, by their place on the keyboard. Shift strikes hard. */
 export function usePadKeys(): void {
@@ -28,7 +28,7 @@ export function usePadKeys(): void {
       const velocity = on ? value : event.shiftKey ? 1 : KEY_VELOCITY;
       const { padsLaunch } = store.getState().session;
       if (padsLaunch) pressLaunchPad(store, instrument, padsLaunch, pad);
-      else if (store.getState().steps.padSteps && isOnPads()) pressPadStep(store, instrument, pad, velocity);
+      else if (store.getState().steps.padSteps && seesStepPads()) pressPadStep(store, instrument, pad, velocity);
       else {
         held.set(event.code, pad);
         instrument.padDown(pad, velocity, event.timeStamp, 'keys');

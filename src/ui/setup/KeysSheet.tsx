@@ -15,6 +15,7 @@ import { FIXED_KEYS, SHORTCUT_WORDS } from '../shell/useShortcuts';
 import { STEP_KEYS } from '../steps/useStepKeys';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 const wordsOf = (target: KeyTarget) =>
   'pad' in target ? `Pad ${target.pad + 1}` : SHORTCUT_WORDS[target.shortcut].replace(/[,;].*/, '');
@@ -132,6 +133,6 @@ const styles = StyleSheet.create({
   key: { minWidth: 64 },
   column: { width: 150, alignItems: 'flex-start' },
   line: { flexDirection: 'row', alignItems: 'center', minHeight: 28 },
-  keys: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 20, width: 150 },
+  keys: { fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(20), width: 150 },
   does: { flex: 1 },
 });

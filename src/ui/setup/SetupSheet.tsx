@@ -1,4 +1,3 @@
-import { SegmentedButtons } from 'react-native-paper';
 import { METERS } from '@/core/document/set';
 import type { GridName } from '@/core/quantize/grid';
 import { selectSet } from '@/store/selectors';
@@ -6,6 +5,7 @@ import { sheetToggled } from '@/store/sessionSlice';
 import { fixedVelocitySet, fixedVelocityToggled, themeSet, type ThemeChoice } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { KeyRow } from '../shared/KeyRow';
 import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
@@ -13,10 +13,11 @@ import { OnThisDevice } from './OnThisDevice';
 import { CLICK_SOUNDS, type ClickSound, type ClickTime } from '@/core/document/metronome';
 import { metronomeSet, meterSet } from '@/store/timeSlice';
 
-const THEMES: { value: ThemeChoice; label: string }[] = [
-  { value: 'dark', label: 'Dark' },
-  { value: 'light', label: 'Light' },
-  { value: 'system', label: 'As the device' },
+const THEME_NAMES: { value: ThemeChoice; text: string }[] = [
+  { value: 'dark', text: 'Dark' },
+  { value: 'light', text: 'Light' },
+  { value: 'contrast', text: 'High contrast' },
+  { value: 'system', text: 'As the device' },
 ];
 const SOUND_WORDS: Record<ClickSound, string> = { wood: 'Wood', bell: 'Bell', tick: 'Tick' };
 const WHEN: { value: ClickTime; name: string }[] = [
@@ -93,10 +94,12 @@ export function SetupSheet() {
         onPress={() => dispatch(sheetToggled('latency'))}
       />
       <SheetTitle>Look</SheetTitle>
-      <SegmentedButtons
-        value={theme}
-        onValueChange={(value) => dispatch(themeSet(value as ThemeChoice))}
-        buttons={THEMES}
+      <KeyRow
+        keys={THEME_NAMES.map(({ value, text }) => ({
+          text,
+          pressed: value === theme,
+          act: () => void dispatch(themeSet(value)),
+        }))}
       />
       <SheetTitle>Keys</SheetTitle>
       <ControlButton

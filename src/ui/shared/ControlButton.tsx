@@ -7,6 +7,7 @@ import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '.
 import { Meant, SENTENCE_ID, useMeant } from '../guide/Meant';
 import { Description } from './Description';
 import { useTap } from './useTap';
+import { grown } from '../theme/type';
 
 export type Tone = 'plain' | 'primary' | 'record';
 
@@ -129,7 +130,7 @@ function looks(t: Tokens, tone: Tone, on: boolean) {
       ? { fill: t.berryFill, edge: t.berryFill, ink: t.onBerry, quiet: t.onBerry }
       : { fill: 'transparent', edge: t.berry, ink: t.berry, quiet: t.berry };
   }
-  return { fill: on ? t.warm : t.slate, edge: on ? t.breast : t.slate, ink: t.wing, quiet: on ? t.wing : t.cap };
+  return { fill: on ? t.warm : t.slate, edge: on ? t.breast : t.edge, ink: t.wing, quiet: on ? t.wing : t.cap };
 }
 
 const styles = StyleSheet.create({
@@ -144,7 +145,7 @@ const styles = StyleSheet.create({
   },
   free: { cursor: 'pointer', userSelect: 'none', touchAction: 'manipulation' } as ViewStyle,
   line: { flexDirection: 'row', alignItems: 'center', gap: 6, maxWidth: '100%' },
-  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
-  word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2 },
-  number: { fontFamily: NUMBERS, fontSize: 13, lineHeight: 20 },
+  caption: { fontFamily: WORDS, fontSize: grown(13), lineHeight: grown(15), letterSpacing: 0.2 },
+  word: { fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(21), letterSpacing: 0.2 },
+  number: { fontFamily: NUMBERS, fontSize: grown(13), lineHeight: grown(20) },
 });

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { RADIUS, TOUCH, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { Description } from './Description';
+import { grown } from '../theme/type';
 
 interface Props {
   label: string;
@@ -68,7 +69,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
         tall && styles.tall,
         {
           backgroundColor: lit ? tokens.warm : tokens.slate,
-          borderColor: lit ? tokens.breast : tokens.slate,
+          borderColor: lit ? tokens.breast : tokens.edge,
           opacity: disabled ? 0.45 : 1,
         },
       ]}
@@ -95,6 +96,12 @@ const styles = StyleSheet.create({
     cursor: 'pointer',
   } as ViewStyle,
   tall: { height: 56 },
-  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, userSelect: 'none' },
-  word: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, letterSpacing: 0.2, userSelect: 'none' },
+  caption: { fontFamily: WORDS, fontSize: grown(13), lineHeight: grown(15), userSelect: 'none' },
+  word: {
+    fontFamily: WORDS_STRONG,
+    fontSize: grown(17),
+    lineHeight: grown(21),
+    letterSpacing: 0.2,
+    userSelect: 'none',
+  },
 });

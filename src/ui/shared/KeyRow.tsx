@@ -4,6 +4,7 @@ import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import type { IconName } from '../theme/icons';
 import { ControlButton } from './ControlButton';
+import { grown } from '../theme/type';
 
 export interface RowKey {
   /** Accessible name; the text, where it says enough. */
@@ -43,6 +44,6 @@ export function KeyRow({ caption, keys }: { caption?: string; keys: readonly Row
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4, alignItems: 'center' },
-  caption: { width: 56, fontFamily: WORDS, fontSize: 16, lineHeight: 20 },
+  caption: { width: 56, fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(20) },
   key: { flexGrow: 1, minWidth: 44, paddingHorizontal: 4 },
 });

@@ -6,6 +6,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { TypedNumber } from './TypedNumber';
 import { useDrag } from './useDrag';
+import { grown } from '../theme/type';
 
 interface Props {
   /** Accessible name. */
@@ -63,7 +64,10 @@ export function NumberField({
   });
 
   return (
-    <View style={[styles.box, { backgroundColor: tokens.slate }, style]} {...(onDrag && dragging())}>
+    <View
+      style={[styles.box, { backgroundColor: tokens.slate, borderColor: tokens.edge }, style]}
+      {...(onDrag && dragging())}
+    >
       <Meant name={label} />
       <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
         {caption}
@@ -90,6 +94,7 @@ const styles = StyleSheet.create({
     flexShrink: 1,
     overflow: 'hidden',
     borderRadius: RADIUS,
+    borderWidth: 1,
     touchAction: 'none',
     cursor: 'pointer',
   } as ViewStyle,
@@ -100,19 +105,19 @@ const styles = StyleSheet.create({
     right: 0,
     textAlign: 'center',
     fontFamily: WORDS,
-    fontSize: 13,
-    lineHeight: 15,
+    fontSize: grown(13),
+    lineHeight: grown(15),
     letterSpacing: 0.2,
     pointerEvents: 'none',
   },
   text: {
     fontFamily: NUMBERS,
-    fontSize: 18,
+    fontSize: grown(18),
     textAlign: 'center',
     width: '100%',
     minWidth: 0,
     flex: 1,
-    paddingTop: 16,
+    paddingTop: grown(16),
     borderRadius: RADIUS,
   },
 });

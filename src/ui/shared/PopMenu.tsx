@@ -1,4 +1,4 @@
-import { Fragment, useEffect, useRef, useState, type ComponentProps } from 'react';
+import { Fragment, useRef, useState, type ComponentProps } from 'react';
 import { View } from 'react-native';
 import { Divider, Menu } from 'react-native-paper';
 import type { IconName } from '../theme/icons';
@@ -26,14 +26,13 @@ interface Props extends Omit<ComponentProps<typeof ControlButton>, 'onPress' | '
 export function PopMenu({ items, grow, ...button }: Props) {
   const [anchor, setAnchor] = useState<{ x: number; y: number } | null>(null);
   const box = useRef<View>(null);
-  const close = () => setAnchor(null);
-  // The focus goes back once the menu is gone from the page.
   const opener = useRef(lastPress());
+  const menu = useRef<View>(null);
   const isOpen = anchor !== null;
-  useEffect(() => {
-    if (!isOpen) return undefined;
-    return () => giveFocusBack(opener.current);
-  }, [isOpen]);
+  const close = () => {
+    setAnchor(null);
+    giveFocusBack(opener.current, menu.current as unknown as Element | null);
+  };
   return (
     <View ref={box} style={{ flexShrink: 1, flexGrow: grow ? 1 : 0 }}>
       <ControlButton
@@ -48,7 +47,7 @@ export function PopMenu({ items, grow, ...button }: Props) {
       {anchor && (
         <Menu visible anchor={anchor} onDismiss={close}>
           <View role="region" aria-label={button.label}>
-            <View role="menu" aria-label={button.label}>
+            <View ref={menu} role="menu" aria-label={button.label}>
               {(typeof items === 'function' ? items() : items).map(({ title, icon, chosen, ruled, act }) => (
                 <Fragment key={title}>
                   {ruled && <Divider />}

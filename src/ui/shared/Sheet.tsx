@@ -10,6 +10,10 @@ import { useTokens } from '../theme/theme';
 import { WORDS_STRONG } from '../theme/tokens';
 import { Words } from './Words';
 import { ControlButton } from './ControlButton';
+import { grown } from '../theme/type';
+
+/** How far keys scroll, as a share of what is seen. */
+const SCROLLS: Record<string, number> = { ArrowDown: 0.15, ArrowUp: -0.15, PageDown: 0.9, PageUp: -0.9, Home: -1e4, End: 1e4 }; // prettier-ignore
 
 /** Width of the pads on a wide screen: sheets leave them free to be played. */
 export const PADS_WIDTH = 520;
@@ -35,15 +39,26 @@ export function Sheet({ title, about, action, half, children }: Props) {
     window.addEventListener('keydown', escape);
     return () => window.removeEventListener('keydown', escape);
   }, [dispatch]);
+  const sheet = useRef<View>(null);
   const content = useRef<ScrollView>(null);
   useEffect(() => {
     const opener = lastPress();
-    // The part that scrolls, so that its keys scroll it.
-    (content.current?.getScrollableNode() as HTMLElement | undefined)?.focus({ preventScroll: true });
+    (sheet.current as unknown as HTMLElement).focus({ preventScroll: true });
     return () => giveFocusBack(opener);
   }, []);
+  /** The sheet itself has the focus to begin with: its content scrolls all the same. */
+  const scroll = (event: KeyboardEvent) => {
+    const share = SCROLLS[event.key];
+    const page = content.current?.getScrollableNode() as HTMLElement | undefined;
+    if (share === undefined || !page || event.target !== (sheet.current as unknown)) return;
+    event.preventDefault();
+    page.scrollBy({ top: share * page.clientHeight });
+  };
   return (
     <View
+      ref={sheet}
+      tabIndex={-1}
+      {...{ onKeyDown: scroll }}
       role="dialog"
       aria-label={title}
       style={[
@@ -94,7 +109,7 @@ const styles = StyleSheet.create({
     paddingVertical: 6,
     maxWidth: 720,
   },
-  name: { fontFamily: WORDS_STRONG, fontSize: 24, lineHeight: 30, flex: 1 },
+  name: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(30), flex: 1 },
   content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: 720, width: '100%' },
-  title: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 24, marginTop: 8 },
+  title: { fontFamily: WORDS_STRONG, fontSize: grown(18), lineHeight: grown(24), marginTop: 8 },
 });

@@ -5,6 +5,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { TypedNumber } from './TypedNumber';
 import { gestureName, useDrag, type DragPoint } from './useDrag';
+import { grown } from '../theme/type';
 
 interface Props {
   label: string;
@@ -111,7 +112,7 @@ const styles = StyleSheet.create({
   fill: { position: 'absolute', left: 0, top: 0, bottom: 0 },
   label: {
     fontFamily: WORDS,
-    fontSize: 16,
+    fontSize: grown(16),
     paddingHorizontal: 6,
     borderRadius: 6,
     flexShrink: 1,
@@ -119,6 +120,6 @@ const styles = StyleSheet.create({
     userSelect: 'none',
   },
   value: { flexDirection: 'row', alignItems: 'center', borderRadius: 6, paddingHorizontal: 6, gap: 4 },
-  number: { fontFamily: NUMBERS, fontSize: 13, height: TOUCH, textAlign: 'right' },
-  unit: { fontFamily: WORDS, fontSize: 15, userSelect: 'none' },
+  number: { fontFamily: NUMBERS, fontSize: grown(13), height: TOUCH, textAlign: 'right' },
+  unit: { fontFamily: WORDS, fontSize: grown(15), userSelect: 'none' },
 });

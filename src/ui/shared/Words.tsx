@@ -3,6 +3,7 @@ import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 /** A line of explanation in a sheet. */
 export function Words({ children }: { children: ReactNode }) {
@@ -10,5 +11,5 @@ export function Words({ children }: { children: ReactNode }) {
 }
 
 const styles = StyleSheet.create({
-  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
+  words: { fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(21), letterSpacing: 0.2 },
 });

@@ -1,30 +1,28 @@
-import { Link, usePathname, type Href } from 'expo-router';
+import { Link, usePathname } from 'expo-router';
+import { PLACES } from '@/store/settingsSlice';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { Meant } from '../guide/Meant';
 import { WingBars } from '../shared/WingBars';
-import { RAIL_WIDTH } from '../theme/room';
+import { PLACE_SCREENS } from './placeScreens';
+import { SecondPane } from './SecondPane';
+import { RAIL_WIDTH, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { TOUCH, WORDS_STRONG } from '../theme/tokens';
-
-/** The places that exist. Each next one is added here and in `src/app`. */
-const PLACES: readonly { name: string; href: Href }[] = [
-  { name: 'Pads', href: '/pads' },
-  { name: 'Steps', href: '/steps' },
-  { name: 'Launch', href: '/launch' },
-];
+import { grown } from '../theme/type';
 
 /** Navigation between the places: along the bottom, down the side, or within the head (see `placesIn`). */
 export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
   const tokens = useTokens();
   const here = usePathname();
+  const wide = useRoom().layout === 'wide';
   return (
     <View
       role="navigation"
       aria-label="Places"
       style={[styles[where], where !== 'head' && { backgroundColor: tokens.slate }]}
     >
-      {PLACES.map(({ name, href }) => (
+      {PLACES.map((place) => PLACE_SCREENS[place]).map(({ name, href }) => (
         <Link key={name} href={href} aria-current={here === href ? 'page' : undefined} style={styles.link}>
           <View style={styles.place}>
             <Meant name={name} />
@@ -33,16 +31,17 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
           </View>
         </Link>
       ))}
+      {wide && <SecondPane />}
     </View>
   );
 }
 
 const styles = StyleSheet.create({
   bottom: { flexDirection: 'row', height: 56 },
-  rail: { width: RAIL_WIDTH, paddingTop: 4, gap: 4 },
+  rail: { width: RAIL_WIDTH, paddingTop: 4, gap: 4, paddingHorizontal: 2 },
   head: { flexDirection: 'row', gap: 2 },
   link: { flexGrow: 1, flexBasis: 0, minWidth: 50, maxHeight: 64, textDecorationLine: 'none' },
   place: { minHeight: TOUCH + 8, alignItems: 'center', justifyContent: 'center', width: '100%', flexGrow: 1 },
   sign: { height: 16, justifyContent: 'center' },
-  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 22 },
+  name: { fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(22) },
 });

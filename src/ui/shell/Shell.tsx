@@ -7,13 +7,14 @@ import { loadChartsSoon } from '../feel/EarlyLate';
 import { Guide, useAdvice } from '../guide/Guide';
 import { MeantProvider } from '../guide/Meant';
 import { usePadKeys } from '../pads/usePadKeys';
-import { Guard } from '../shared/Guard';
 import { SimpleView } from '../simple/SimpleView';
 import { placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
 import { OtherTab } from './OtherTab';
+import { placeAt } from './placeScreens';
+import { Panes } from './Panes';
 import { Places } from './Places';
 import { Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
@@ -45,9 +46,7 @@ export function Shell({ children }: { children: ReactNode }) {
       </View>
       {advice && <Guide advice={advice} />}
       <View role="main" style={styles.place}>
-        <Guard key={here} name="This place">
-          {children}
-        </Guard>
+        <Panes here={placeAt(here)}>{children}</Panes>
         <Sheets />
         <Notices />
       </View>

@@ -38,20 +38,21 @@ export function watchPresses(): () => void {
   };
 }
 
-/** The press that opens what is being opened. An item of a menu is gone by then: the key that opened the menu has the focus again. */
+/** The press that opens what is being opened. An item of a menu goes with it: the key that opened the menu has the focus again. */
 export function lastPress(): Press {
-  if (last.control?.isConnected) return last;
+  if (last.control?.isConnected && !last.control.matches('[role="menuitem"]')) return last;
   const { activeElement } = document;
   return { ...last, control: activeElement instanceof HTMLElement ? activeElement : null };
 }
 
 /**
- * Gives the focus back to what opened something, once that is closed and nothing else has taken it. What a key opened gets it
+ * Gives the focus back to what opened something that is closed, if it still has it, or nobody. What a key opened gets it
  * itself; what a pointer opened lets what is round it have it, so that a screen reader goes on from there and Space still plays.
  */
-export function giveFocusBack({ control, byKey }: Press): void {
+export function giveFocusBack({ control, byKey }: Press, closed?: Element | null): void {
   const { activeElement } = document;
-  if (!control?.isConnected || (activeElement !== null && activeElement !== document.body)) return;
+  const isFree = activeElement === null || activeElement === document.body || closed?.contains(activeElement);
+  if (!control?.isConnected || !isFree) return;
   if (byKey) return control.focus();
   const round = control.parentElement!;
   if (!round.hasAttribute('tabindex')) round.tabIndex = -1;

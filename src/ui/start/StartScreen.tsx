@@ -16,6 +16,7 @@ import { AppIcon, type IconName } from '../theme/icons';
 import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 /** The page of the first visit: three ways to begin. */
 export function StartScreen() {
@@ -143,8 +144,8 @@ const styles = StyleSheet.create({
   },
   head: { flexDirection: 'row', gap: 16, alignItems: 'center' },
   sign: { height: 48, justifyContent: 'center', paddingHorizontal: 8 },
-  name: { fontFamily: WORDS_STRONG, fontSize: 40, lineHeight: 46, letterSpacing: 0.4 },
-  words: { fontFamily: WORDS, fontSize: 18, lineHeight: 23, letterSpacing: 0.2 },
+  name: { fontFamily: WORDS_STRONG, fontSize: grown(40), lineHeight: grown(46), letterSpacing: 0.4 },
+  words: { fontFamily: WORDS, fontSize: grown(18), lineHeight: grown(23), letterSpacing: 0.2 },
   ways: { gap: 12 },
   beside: { flexDirection: 'row' },
   way: {
@@ -159,9 +160,9 @@ const styles = StyleSheet.create({
     borderWidth: 1,
   },
   tall: { minHeight: 150, gap: 18, padding: 20 },
-  largeName: { fontSize: 30, lineHeight: 38 },
-  largeWords: { fontSize: 21, lineHeight: 27 },
+  largeName: { fontSize: grown(30), lineHeight: grown(38) },
+  largeWords: { fontSize: grown(21), lineHeight: grown(27) },
   icon: { width: 52, height: 52, borderRadius: 26, alignItems: 'center', justifyContent: 'center' },
   share: { flex: 1, minWidth: 0 },
-  wayName: { fontFamily: WORDS_STRONG, fontSize: 24, lineHeight: 29 },
+  wayName: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(29) },
 });

@@ -203,6 +203,6 @@ const styles = StyleSheet.create({
   rows: { gap: 4 },
   oneRow: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
   tools: { flexDirection: 'row', gap: 4, flexGrow: 1 },
-  tool: { flexGrow: 1, maxWidth: 160, paddingHorizontal: 2 },
+  tool: { flexGrow: 1, paddingHorizontal: 2 },
   empty: { fontFamily: WORDS, fontSize: 17, padding: 16 },
 });

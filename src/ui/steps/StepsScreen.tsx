@@ -1,13 +1,15 @@
 import { StyleSheet, View } from 'react-native';
+import { useSharesRoom } from '../shared/PaneContext';
 import { useRoom } from '../theme/room';
 import { StepsPanel } from './StepsPanel';
 
 /** The place *Steps*: the current pattern as lanes and steps, painted while it plays. */
 export function StepsScreen() {
-  const { layout } = useRoom();
+  const shares = useSharesRoom();
+  const narrow = useRoom().layout === 'upright' || shares;
   return (
     <View style={styles.screen}>
-      <StepsPanel bars={layout === 'upright' ? 1 : 2} wide={layout !== 'upright'} />
+      <StepsPanel bars={narrow ? 1 : 2} wide={!narrow} />
     </View>
   );
 }

@@ -21,6 +21,7 @@ import { NUMBERS, RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { LOOP_BARS, MAX_HITS } from '@/core/document/limits';
 import type { Pattern } from '@/core/document/pattern';
 import { takeRemoved } from '@/store/patternsSlice';
+import { grown } from '../theme/type';
 
 /** Every pass that was recorded into the current pattern: heard alone, dropped; and the good bars cropped and doubled. */
 export function TakesSheet() {
@@ -159,10 +160,10 @@ const styles = StyleSheet.create({
     paddingRight: 6,
     minHeight: 58,
   },
-  number: { fontFamily: NUMBERS, fontSize: 16, minWidth: 24 },
+  number: { fontFamily: NUMBERS, fontSize: grown(16), minWidth: 24 },
   facts: { flex: 1, minWidth: 0, paddingVertical: 6 },
-  strong: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21 },
-  words: { fontFamily: WORDS, fontSize: 16, lineHeight: 21, letterSpacing: 0.2 },
+  strong: { fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(21) },
+  words: { fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(21), letterSpacing: 0.2 },
   row: { flexDirection: 'row', gap: 4 },
   grow: { flexGrow: 1 },
 });

@@ -13,8 +13,8 @@ export function useTokens(): Tokens {
 }
 
 /** Paper's theme in our colours and typefaces. */
-export function paperTheme(isDark: boolean): MD3Theme {
-  const t = isDark ? dark : light;
+export function paperTheme(t: Tokens): MD3Theme {
+  const isDark = t !== light;
   const base = isDark ? MD3DarkTheme : MD3LightTheme;
   const fonts = configureFonts({ config: { fontFamily: WORDS } });
   for (const name of ['labelLarge', 'labelMedium', 'titleMedium', 'titleLarge'] as const) {

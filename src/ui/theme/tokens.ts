@@ -28,6 +28,8 @@ export interface Tokens {
   onBerry: string;
   /** Thin rules. */
   rule: string;
+  /** Outline of what can be pressed: of the surface's own colour, but for high contrast. */
+  edge: string;
 }
 
 export const dark: Tokens = {
@@ -46,6 +48,7 @@ export const dark: Tokens = {
   berryFill: '#BA394D',
   onBerry: '#FFFFFF',
   rule: '#32404D',
+  edge: '#1F2831',
 };
 
 export const light: Tokens = {
@@ -64,6 +67,27 @@ export const light: Tokens = {
   berryFill: '#A82F42',
   onBerry: '#FFFDF8',
   rule: '#C9C2B3',
+  edge: '#FFFDF8',
+};
+
+/** For eyes that need more: every text at 7:1 (WCAG 2.2, 1.4.6), every control outlined at 3:1 (1.4.11). */
+export const contrast: Tokens = {
+  ground: '#000000',
+  slate: '#0B0F13',
+  deep: '#000000',
+  cap: '#D3DEE8',
+  breast: '#FF9F6E',
+  warm: '#5A2E17',
+  onBreast: '#000000',
+  wing: '#FFFFFF',
+  moss: '#BFE58A',
+  straw: '#FFD75E',
+  onStraw: '#000000',
+  berry: '#FFA3B0',
+  berryFill: '#9C1A30',
+  onBerry: '#FFFFFF',
+  rule: '#8FA3B5',
+  edge: '#8FA3B5',
 };
 
 /** Colours of tracks and patterns: eight muted feather tones, each with its name. */

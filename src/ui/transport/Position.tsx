@@ -8,6 +8,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 /** Bar and beat, written straight into the page on every frame. */
 export function Position({ small }: { small?: boolean }) {
@@ -41,7 +42,7 @@ export function Position({ small }: { small?: boolean }) {
 const styles = StyleSheet.create({
   box: { alignItems: 'flex-end', justifyContent: 'center', minWidth: 88 },
   smallBox: { minWidth: 72 },
-  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
-  number: { fontFamily: NUMBERS, fontSize: 27, lineHeight: 34, letterSpacing: -0.5 },
-  small: { fontSize: 21, lineHeight: 26 },
+  caption: { fontFamily: WORDS, fontSize: grown(13), lineHeight: grown(15), letterSpacing: 0.2 },
+  number: { fontFamily: NUMBERS, fontSize: grown(27), lineHeight: grown(34), letterSpacing: -0.5 },
+  small: { fontSize: grown(21), lineHeight: grown(26) },
 });

@@ -13,6 +13,9 @@ import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu, type PopMenuItem } from '../shared/PopMenu';
+import { panesIn } from '../shell/placeScreens';
+import { useSecondPaneItems } from '../shell/SecondPane';
+import { useRoom } from '../theme/room';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
@@ -41,6 +44,8 @@ export function SetMenu({ small }: { small?: boolean }) {
     store.dispatch(patternCleared({ place: instrument.placeOf() }));
     store.dispatch(noticed('Pattern cleared.', true));
   };
+  const below = useSecondPaneItems((place) => `Below: ${place}`);
+  const stacked = panesIn(useRoom()) === 'stacked';
   const items: PopMenuItem[] = [
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
@@ -55,6 +60,8 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
     { title: 'Start page', icon: 'door-open', act: () => router.push('/start') },
     { title: 'Set aside', icon: 'archive-outline', act: () => store.dispatch(sheetShown('aside')) },
+    // On a wide screen it has a key of its own.
+    ...(stacked ? below.map((item, i) => ({ ...item, ruled: i === 0 })) : []),
     { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },
   ];
   return (

@@ -1,0 +1,139 @@
+import { expect, test } from './support/app';
+import { heard, listen, of } from './support/ear';
+
+/** The accessible name of what has the focus. */
+const NAME = 'document.activeElement?.getAttribute("aria-label") ?? ""';
+
+// WCAG 2.2, 2.1.4 (character key shortcuts), 2.4.3 (focus order), 2.1.1 (keyboard), 2.3.3 (animation from interactions).
+
+test('character keys are switched off, on again, and changed; two that meet change places, and they stay so', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await page.keyboard.press('Shift+?');
+  await app.button('Character keys').click();
+  await page.keyboard.press('Escape');
+  for (const key of ['m', 't', 't', 't', 'z', '?', ']', '0']) await page.keyboard.press(key);
+  await listen(page, 0.3);
+  expect(of((await heard(page)).events, 'sounded')).toEqual([]);
+  const off = await app.savedNow();
+  expect([off.metronome.on, off.tempo, off.tracks[0]!.patterns[0]!.length]).toEqual([false, 112, 7680]);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // Space and Enter are no characters: they still play and record.
+  await page.keyboard.press('Space');
+  await expect(app.stop).toBeVisible();
+  await page.keyboard.press('Space');
+
+  await app.menu('Setup');
+  await app.button('All keys').click();
+  await app.button('Character keys').click();
+  await app.button('Key of Metronome').click();
+  await expect(app.button('Key of Metronome')).toHaveAccessibleDescription(/Press the new key/);
+  await page.keyboard.press('F5');
+  await expect(page.getByText(/F5 belongs to the browser/)).toBeVisible();
+  await app.button('Key of Metronome').click();
+  await page.keyboard.press('z');
+  await expect(page.getByText('Metronome and Pad 1 have changed keys.')).toBeVisible();
+  await expect(app.button('Key of Pad 1')).toContainText('M');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('z');
+  expect((await app.savedNow()).metronome.on).toBe(true);
+  await page.reload();
+  await expect(app.pad(1)).toContainText('M');
+  await page.keyboard.press('z');
+  await expect.poll(async () => (await app.savedNow()).metronome.on).toBe(false);
+});
+
+test('a sheet takes the focus, scrolls by its keys, and gives the focus back', async ({ app, page }) => {
+  await app.open();
+  await app.unfold('More tools');
+  for (const [opener, title] of [
+    ['Feel', 'Feel'],
+    ['Keep', 'Keep'],
+    ['Patterns', 'Patterns of Wheels'],
+  ] as const) {
+    await app.button(opener).focus();
+    await page.keyboard.press('Enter');
+    const sheet = page.getByRole('dialog', { name: title });
+    await expect(sheet).toBeVisible();
+    expect(await sheet.evaluate((e) => e.contains(document.activeElement))).toBe(true);
+    // The next stop is within the sheet.
+    await page.keyboard.press('Tab');
+    expect(await sheet.evaluate((e) => e.contains(document.activeElement))).toBe(true);
+    await page.keyboard.press('Escape');
+    await expect(sheet).toHaveCount(0);
+    expect(await page.evaluate(NAME)).toBe(opener);
+  }
+  // By way of a menu, back to the key of the menu.
+  await app.button('Set menu').focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'Export MIDI' })).toBeFocused(); // the menu opens with its first item
+  await page.getByRole('menuitem', { name: 'Setup' }).focus();
+  await page.keyboard.press('Enter');
+  await app.button('All keys').focus();
+  await page.keyboard.press('Enter');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await expect(keys).toBeVisible();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown');
+  await expect
+    .poll(() => keys.evaluate((e) => Math.max(...[...e.querySelectorAll('*')].map((part) => part.scrollTop))))
+    .toBeGreaterThan(50);
+  expect((await app.savedNow()).tempo).toBe(112); // the arrows belong to the sheet
+  await page.keyboard.press('Escape');
+  await expect(keys).toHaveCount(0);
+  expect(await page.evaluate(NAME)).toBe('Set menu');
+});
+
+test('what a finger opened leaves Space to the transport once it is closed', async ({ app, page }) => {
+  await app.open();
+  await app.button('Keep').click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.keyboard.press('Space');
+  await expect(app.stop).toBeVisible();
+});
+
+test('every control can be reached by Tab, in the order of the screen, and its focus is seen', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  const seen: { name: string; outline: string }[] = [];
+  for (let i = 0; i < 80; i++) {
+    await page.keyboard.press('Tab');
+    const stop = await page.evaluate(() => {
+      const e = document.activeElement as HTMLElement;
+      const { outlineStyle, outlineWidth } = getComputedStyle(e);
+      if (e === document.body) return { name: '', outline: '' }; // round the end
+      return { name: e.getAttribute('aria-label') ?? e.textContent ?? '', outline: `${outlineStyle} ${outlineWidth}` };
+    });
+    if (seen.length > 0 && stop.name === seen[0]!.name) break;
+    seen.push(stop);
+  }
+  const names = seen.map(({ name }) => name);
+  const order = ['Set menu', 'Patterns', 'Undo', 'Play', 'Record', 'Tempo and click', 'Input quantize', 'Keep', 'Pad 1 Kick', 'Pads', 'Launch']; // prettier-ignore
+  const places = order.filter((name) => name !== 'Undo').map((name) => names.indexOf(name));
+  expect(places).toEqual([...places].sort((a, b) => a - b));
+  expect(places[0]).toBeGreaterThanOrEqual(0);
+  expect(new Set(names).size, 'names are unique').toBe(names.length);
+  const unseen = seen.filter(({ name, outline }) => name !== '' && !/^(solid|auto) [1-9]/.test(outline));
+  expect(unseen).toEqual([]);
+});
+
+test.describe('less motion', () => {
+  test.use({ contextOptions: { reducedMotion: 'reduce' } });
+
+  test('a struck pad lights without growing, and the strip goes on bar by bar', async ({ app }) => {
+    await app.open();
+    await app.play.click();
+    await app.pad(1).click();
+    const scales = await app.pad(1).evaluate((pad) =>
+      pad.firstElementChild!.getAnimations().flatMap((animation) =>
+        (animation.effect as KeyframeEffect).getKeyframes().map(({ transform }) => String(transform)),
+      ),
+    ); // prettier-ignore
+    expect(scales.length).toBeGreaterThan(1);
+    expect(new Set(scales).size).toBe(1);
+  });
+});
