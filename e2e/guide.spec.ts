@@ -1,6 +1,6 @@
 import { expectAccessible, expectUsable } from './support/access';
 import { expect, test, type App } from './support/app';
-import { drum } from './support/drummer';
+import { drum, steadily } from './support/drummer';
 import { heard, listen, of } from './support/ear';
 
 /** What a newcomer may need, by the issue's measure of a first beat: "within a minute". */
@@ -61,27 +61,39 @@ class Newcomer {
 test('a newcomer who only follows the guide has a looping beat, saved, within a minute and forty touches', async ({
   app,
   page,
+  context,
 }) => {
-  await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'Chaffinch' })).toBeVisible();
-  const newcomer = new Newcomer(app);
-  await app.button('Guide').click();
-  newcomer.touches++;
-  await newcomer.reads(/How fast\?/);
-  await newcomer.next();
-  await newcomer.follow(/Turn the click on/);
-  await newcomer.reads(/counted in for one bar/);
-  await newcomer.next();
-  await newcomer.follow(/Touch Record/);
-  await newcomer.follow(/Touch Play, wait while it counts four/);
-  await newcomer.strikes(/Strike Kick on one and three/, KICK, [0, 2]);
-  await newcomer.strikes(/Strike Snare on two and four/, SNARE, [1, 3]);
-  await newcomer.strikes(/Strike Closed hat evenly/, HAT, [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]);
-  await newcomer.follow(/Touch Record once more/);
-  await newcomer.follow(/Touch Feel/);
-  await newcomer.follow(/Choose 1\/8/);
-  await newcomer.follow(/Close Feel/);
-  await newcomer.reads(/saved on this device/);
+  const browser = await context.newCDPSession(page);
+  let newcomer!: Newcomer;
+  const firstVisit = async () => {
+    await page.goto('/wingbars.svg');
+    const origin = new URL(page.url()).origin;
+    await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: 'indexeddb' });
+    await page.goto('/');
+    await expect(page.getByRole('heading', { name: 'Chaffinch' })).toBeVisible();
+    newcomer = new Newcomer(app);
+  };
+  const follow = async () => {
+    await app.button('Guide').click();
+    newcomer.touches++;
+    await newcomer.reads(/How fast\?/);
+    await newcomer.next();
+    await newcomer.follow(/Turn the click on/);
+    await newcomer.reads(/counted in for one bar/);
+    await newcomer.next();
+    await newcomer.follow(/Touch Record/);
+    await newcomer.follow(/Touch Play, wait while it counts four/);
+    await newcomer.strikes(/Strike Kick on one and three/, KICK, [0, 2]);
+    await newcomer.strikes(/Strike Snare on two and four/, SNARE, [1, 3]);
+    await newcomer.strikes(/Strike Closed hat evenly/, HAT, [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]);
+    await newcomer.follow(/Touch Record once more/);
+    await newcomer.follow(/Touch Feel/);
+    await newcomer.follow(/Choose 1\/8/);
+    await newcomer.follow(/Close Feel/);
+    await newcomer.reads(/saved on this device/);
+  };
+  // Within an eighth that Feel puts right, hands and sound may lie apart.
+  await steadily(page, firstVisit, follow, 60);
   const { tracks, metronome } = await app.savedSet((set) => set.tracks[0]!.patterns[0]!.hits.length === 12);
   expect(newcomer.seconds).toBeLessThan(SECONDS);
   expect(newcomer.touches).toBeLessThan(TOUCHES);
@@ -96,9 +108,8 @@ test('a newcomer who only follows the guide has a looping beat, saved, within a 
   const { events, sampleRate } = await heard(page);
   const snares = of(events, 'sounded').filter(({ pad, live }) => pad === SNARE - 1 && !live);
   expect(snares.length).toBeGreaterThanOrEqual(3);
-  for (let i = 1; i < snares.length; i++) {
-    expect((snares[i]!.frame - snares[i - 1]!.frame) / sampleRate).toBeCloseTo(1, 3);
-  }
+  const frames = snares.slice(-3).map(({ frame }) => frame);
+  for (let i = 1; i < frames.length; i++) expect((frames[i]! - frames[i - 1]!) / sampleRate).toBeCloseTo(1, 3);
 });
 
 test('the guide is followed by keys alone, and can be left anywhere', async ({ app, page }) => {
@@ -190,6 +201,15 @@ for (const [width, height] of [
       await expect(app.pad(1)).toBeVisible();
       expect((await app.savedNow()).name).toBe('New set');
     });
+  });
+}
+
+for (const [width, height] of [
+  [390, 844],
+  [844, 390],
+] as const) {
+  test.describe(`${width} x ${height}`, () => {
+    test.use({ viewport: { width, height } });
 
     test('the simple view: its pads are large, it records, and pinned it is left by a hold', async ({ app, page }) => {
       await app.open();
@@ -198,14 +218,13 @@ for (const [width, height] of [
       const pads = page.getByRole('button', { name: /^Pad \d/ });
       await expect(pads).toHaveCount(4);
       await expectUsable(page);
-      const least = width === 320 ? 80 : 100;
       for (const pad of await pads.all()) {
         const box = (await pad.boundingBox())!;
-        expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(least);
+        expect(Math.min(box.width, box.height)).toBeGreaterThanOrEqual(100);
       }
       await app.record.click();
       await app.play.click();
-      await drum(page, [{ pad: 1, ms: 0 }]);
+      await drum(page, [{ pad: 1, ms: 1000 }]);
       await app.stop.click();
       await app.savedSet((set) => set.tracks[0]!.patterns[0]!.hits.length === 1);
       await app.undo.click();

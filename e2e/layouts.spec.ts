@@ -96,8 +96,6 @@ for (const [width, height] of SIZES) {
 for (const [width, height, way] of [
   [768, 1024, 'below'],
   [1000, 700, 'beside'],
-  [1180, 820, 'beside'],
-  [1920, 1080, 'beside'],
 ] as const) {
   test.describe(`${width} x ${height}, two panes`, () => {
     test.use({ viewport: { width, height } });

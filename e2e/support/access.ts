@@ -35,3 +35,18 @@ export async function expectAccessible(page: Page, part?: string): Promise<void>
 }
 
 export const DIALOG = '[role="dialog"]';
+
+/** In the dark, the light and the high-contrast theme every text can be read (WCAG 2.2, 1.4.3). The theme is to be the device's. */
+export async function expectReadableInAllThemes(page: Page, part?: string): Promise<void> {
+  for (const media of [
+    { colorScheme: 'light', contrast: 'no-preference' },
+    { colorScheme: 'dark', contrast: 'more' },
+    { colorScheme: 'dark', contrast: 'no-preference' },
+  ] as const) {
+    await page.emulateMedia(media);
+    const axe = new AxeBuilder({ page }).withRules('color-contrast').setLegacyMode();
+    const { violations, passes, incomplete } = await (part ? axe.include(part) : axe).analyze();
+    expect(violations.map((v) => [media, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
+    expect(passes.length + incomplete.length).toBeGreaterThan(0);
+  }
+}

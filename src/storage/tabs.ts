@@ -99,13 +99,12 @@ export class Tabs {
       channel.postMessage({ kind: 'handOver', to: this.id });
     });
     this.answered = null;
-    this.whenLost(
-      locks.request(LOCK, { steal: true }, async () => {
-        await this.ownWhatIsStored();
-        return this.untilLost();
-      }),
-    );
-    this.isTaking = false;
+    const asked = locks.request(LOCK, { steal: true }, async () => {
+      await this.ownWhatIsStored();
+      this.isTaking = false;
+      return this.untilLost();
+    });
+    this.whenLost(asked, () => (this.isTaking = false));
   }
 
   private hear(message: TabMessage): void {
@@ -150,7 +149,7 @@ export class Tabs {
     const { locks } = this.browser;
     this.whenLost(
       locks!.request(LOCK, async () => {
-        if (this.owns) return undefined; // it took over meanwhile
+        if (this.owns || this.isTaking) return undefined; // it takes over by the other way
         await this.ownWhatIsStored();
         return this.untilLost();
       }),
@@ -185,17 +184,18 @@ export class Tabs {
     return new Promise((done) => (this.release = done));
   }
 
-  private whenLost(asked: Promise<unknown>, decided?: () => void): void {
+  private whenLost(asked: Promise<unknown>, failed?: () => void): void {
     asked.catch((error: unknown) => {
       if (error instanceof Error && error.name === 'AbortError') {
         // What is saved after the other one has begun would be lost there: it counts as an edit of this tab.
-        return this.lose(this.isSaved ? this.set : null);
+        this.lose(this.isSaved ? this.set : null);
+        return failed?.();
       }
       this.store.dispatch(
         noticed(`The browser does not say which tab saves (${String(error)}). Keep Chaffinch open in one tab only.`),
       );
       if (!this.owns) this.own(this.openSet);
-      return decided?.();
+      return failed?.();
     });
   }
 
