@@ -28,7 +28,7 @@ const ROOMS = [
 ];
 
 /** Packages that src/core may use: they need no browser, no React and no Node. */
-const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata', 'tonal'];
+const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata', '@tonaljs/note', '@tonaljs/scale'];
 const BROWSER_AND_NODE = [
   ...[
     'window',

@@ -15,6 +15,7 @@ import { launchRow } from './rows/launch';
 import { pageRows } from './rows/page';
 import { recordRow } from './rows/record';
 import { schedulerRows } from './rows/scheduler';
+import { slowRows, visitRows } from './rows/slow';
 import { stepsRow } from './rows/steps';
 import { threadRows } from './rows/thread';
 import { printTable, row } from './table';
@@ -25,7 +26,8 @@ function baseOf(server: Server): string {
   return `http://localhost:${(server.address() as AddressInfo).port}`;
 }
 
-/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, thread. */
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, visit,
+ *  slow, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -75,6 +77,8 @@ await measure('keep', () => keepRow(browser, base));
 await measure('record', () => recordRow(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
+await measure('visit', () => visitRows(browser, base));
+await measure('slow', () => slowRows(browser, base));
 await measure('thread', () => threadRows(browser, base, HERE));
 await browser.close();
 server.close();

@@ -87,6 +87,7 @@ export async function build() {
   const wanted = digest([...sources, ...config]);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   const { bundleWorkers, bundleServer } = await import('./bundle.mjs');
+  const { compileAtOnce } = await import('./compileAtOnce.mjs');
   const { compress } = await import('./compress.mjs');
   const { makeServiceWorker, preloadFonts } = await import('./offline.mjs');
   console.log('Building the app: a minute or two the first time ...');
@@ -97,6 +98,7 @@ export async function build() {
     EXPO_OFFLINE: '1',
     CI: '1',
   });
+  compileAtOnce(inRoot('build', 'app'));
   preloadFonts(inRoot('build', 'app'));
   await makeServiceWorker(inRoot('build', 'app'));
   await compress(inRoot('build', 'app'));

@@ -1,4 +1,5 @@
-import { Note, Scale } from 'tonal';
+import * as Note from '@tonaljs/note';
+import * as Scale from '@tonaljs/scale';
 import { mod } from '../time/ticks';
 
 /** The instruments that play notes. */

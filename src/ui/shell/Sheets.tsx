@@ -1,54 +1,27 @@
-import type { ComponentType } from 'react';
-import { sheetClosed, type SheetName } from '@/store/sessionSlice';
+import { lazy, Suspense, useState } from 'react';
+import { sheetClosed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Guard } from '../shared/Guard';
-import { AsideSheet } from '../aside/AsideSheet';
-import { FeelSheet } from '../feel/FeelSheet';
-import { GenerateSheet } from '../generate/GenerateSheet';
-import { KeepSheet } from '../keep/KeepSheet';
-import { LaunchingSheet } from '../launch/LaunchingSheet';
-import { SectionsSheet } from '../launch/SectionsSheet';
-import { TrackSheet } from '../launch/TrackSheet';
-import { MovesSheet } from '../moves/MovesSheet';
-import { KeysSheet } from '../setup/KeysSheet';
-import { LatencySheet } from '../setup/LatencySheet';
-import { SetupSheet } from '../setup/SetupSheet';
-import { SimpleSheet } from '../simple/SimpleSheet';
-import { SlotsSheet } from '../slots/SlotsSheet';
-import { EditSheet } from '../steps/sheets/EditSheet';
-import { LengthSheet } from '../steps/sheets/LengthSheet';
-import { StepSheet } from '../steps/sheets/StepSheet';
-import { TakesSheet } from '../takes/TakesSheet';
 
-const SHEETS: Record<SheetName, ComponentType> = {
-  setup: SetupSheet,
-  keys: KeysSheet,
-  latency: LatencySheet,
-  feel: FeelSheet,
-  takes: TakesSheet,
-  keep: KeepSheet,
-  edit: EditSheet,
-  step: StepSheet,
-  length: LengthSheet,
-  slots: SlotsSheet,
-  generate: GenerateSheet,
-  moves: MovesSheet,
-  launching: LaunchingSheet,
-  track: TrackSheet,
-  sections: SectionsSheet,
-  aside: AsideSheet,
-  simple: SimpleSheet,
-};
+/** All sheets together are code that the first picture can do without. */
+export const loadSheets = () => import('./NamedSheet');
 
 /** The sheet that is open, if any. */
 export function Sheets() {
   const dispatch = useAppDispatch();
   const name = useAppSelector((state) => state.session.sheet);
+  const [Named, setNamed] = useState(() => lazy(loadSheets));
   if (!name) return null;
-  const Open = SHEETS[name];
   return (
-    <Guard key={name} name="This sheet" onClose={() => dispatch(sheetClosed())}>
-      <Open />
+    <Guard
+      key={name}
+      name="This sheet"
+      onAgain={() => setNamed(() => lazy(loadSheets))}
+      onClose={() => dispatch(sheetClosed())}
+    >
+      <Suspense fallback={null}>
+        <Named name={name} />
+      </Suspense>
     </Guard>
   );
 }

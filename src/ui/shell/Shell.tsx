@@ -3,7 +3,7 @@ import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useAppSelector } from '@/store/store';
-import { loadChartsSoon } from '../feel/EarlyLate';
+import { loadCharts } from '../feel/EarlyLate';
 import { Guide, useAdvice } from '../guide/Guide';
 import { MeantProvider } from '../guide/Meant';
 import { usePadKeys } from '../pads/usePadKeys';
@@ -16,7 +16,8 @@ import { OtherTab } from './OtherTab';
 import { placeAt } from './placeScreens';
 import { Panes } from './Panes';
 import { Places } from './Places';
-import { Sheets } from './Sheets';
+import { whenIdle } from '../shared/whenIdle';
+import { loadSheets, Sheets } from './Sheets';
 import { useShortcuts } from './useShortcuts';
 
 const START = '/start';
@@ -27,7 +28,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const where = placesIn(useRoom());
   const here = usePathname();
   usePadKeys();
-  useEffect(loadChartsSoon, []);
+  useEffect(() => whenIdle(loadSheets, loadCharts), []);
   useShortcuts();
   const advice = useAdvice();
   const simple = useAppSelector((state) => state.settings.simple.on);
