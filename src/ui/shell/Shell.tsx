@@ -28,7 +28,11 @@ export function Shell({ children }: { children: ReactNode }) {
   const where = placesIn(useRoom());
   const here = usePathname();
   usePadKeys();
-  useEffect(() => whenIdle(loadSheets, loadCharts), []);
+  // The engine's code comes first.
+  const engineThere = useAppSelector((state) => state.session.audio !== 'starting');
+  useEffect(() => {
+    if (engineThere) whenIdle(loadSheets, loadCharts);
+  }, [engineThere]);
   useShortcuts();
   const advice = useAdvice();
   const simple = useAppSelector((state) => state.settings.simple.on);
