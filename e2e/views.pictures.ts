@@ -140,21 +140,30 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Keep').click();
     },
   ],
+  ['start-phone', PHONE, (app) => app.menu('Start page')],
   [
-    'latency-phone',
+    'guide-phone',
     PHONE,
     async (app) => {
-      await app.menu('Setup');
-      await app.button('Latency check').click();
+      await app.menu('Start page');
+      await app.button('Guide').click();
+      for (let i = 0; i < 3; i++) await app.button('Next').click();
+      await app.record.click();
+      await app.play.click();
+      await drum(
+        app.page,
+        [0, 1000, 2000, 3000].map((ms) => ({ pad: 1, ms })),
+      );
+      await app.page.getByText(/Strike Snare/).waitFor();
     },
   ],
   [
-    'feel-wide',
-    WIDE,
+    'simple-lying',
+    LYING,
     async (app) => {
-      await playing(app);
-      await app.tool('Feel');
-      await app.page.getByText('ms from the grid').waitFor();
+      await app.tool('Simple view');
+      await app.play.click();
+      await app.page.waitForTimeout(1000);
     },
   ],
   [
@@ -187,15 +196,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     },
   ],
   [
-    'pads-as-steps-phone',
-    PHONE,
-    async (app) => {
-      await app.tool('Pads as steps');
-      await choose(app, 'Steps of', 'Closed hat');
-      await playing(app);
-    },
-  ],
-  [
     'steps-wide',
     WIDE,
     async (app) => {
@@ -211,7 +211,16 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
   ],
   ['pads-lying', LYING, playing],
   ['pads-wide', WIDE, playing],
-  ['pads-wide-light', WIDE, async (app) => light(app).then(() => playing(app))],
+  [
+    'panes-wide-light',
+    WIDE,
+    async (app) => {
+      await light(app);
+      await launched(app);
+      await app.button('Second pane').click();
+      await app.page.getByRole('menuitem', { name: 'Pads' }).click();
+    },
+  ],
 ];
 
 for (const [name, viewport, arrive] of VIEWS) {

@@ -128,6 +128,20 @@ test('begun anew, it has another context and node; the old ones say nothing any 
   expect(states.at(-1)).toEqual(['failed', 'The browser has closed the sound.']);
 });
 
+test('an engine that was loaded and never answers is told of; one that answers late, since the page was blocked, is not', async () => {
+  for (const answers of [true, false]) {
+    const { host, states } = await started();
+    FakeContext.made.at(-1)!.change('running');
+    jest.useFakeTimers();
+    host.send({ type: 'play', startTick: 0, countInTicks: 0 });
+    jest.advanceTimersByTime(5000);
+    if (answers) FakeNode.last.port.onmessage!({ data: { origin: 0, events: new Float64Array(0) } });
+    jest.advanceTimersByTime(1000);
+    jest.useRealTimers();
+    expect(states.at(-1)![0]).toBe(answers ? 'running' : 'failed');
+  }
+});
+
 test('a page that came over plain http says why there is no sound, and where there is', async () => {
   Object.assign(globalThis, { window: { isSecureContext: false } });
   const { states } = await startedWithout();

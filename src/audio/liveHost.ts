@@ -19,6 +19,10 @@ const HIGHEST_RATE = 48000;
 const INSECURE =
   'Browsers give sound only to pages that come from this machine (http://localhost) or by https. Open Chaffinch under such an address.';
 
+/** An engine that has not told of a song's beginning by then does not run, ms; and how long a page that was blocked hears what waited. */
+const ANSWERS_BY_MS = 5000;
+const HEARS_BY_MS = 1000;
+
 export type HostState = 'starting' | 'locked' | 'running' | 'failed';
 
 /** Runs the engine in the browser's audio thread and keeps the two clocks together. */
@@ -29,6 +33,8 @@ export class LiveHost {
   private clock = new ClockMap(48000);
   /** Context frame of the engine's frame 0. */
   private origin = 0;
+  /** How often the engine has told anything. */
+  private answers = 0;
 
   constructor(
     private readonly onState: (state: HostState, problem?: string) => void,
@@ -45,6 +51,7 @@ export class LiveHost {
       await context.audioWorklet.addModule(WORKLET_URL);
       const node = new AudioWorkletNode(context, 'chaffinch-engine', { numberOfInputs: 0, outputChannelCount: [2] });
       node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => {
+        this.answers++;
         this.origin = data.origin;
         this.onEvents(decodeEvents(data.events));
       };
@@ -95,6 +102,7 @@ export class LiveHost {
     const message: ToWorklet = { instructions };
     const arrays = new Set(instructions.flatMap(arraysOf).map((array) => array.buffer as ArrayBuffer));
     this.node.port.postMessage(message, [...arrays]);
+    if (instructions.some(({ type }) => type === 'play')) this.expectAnswer();
   }
 
   /**
@@ -112,6 +120,14 @@ export class LiveHost {
   /** Frame of the engine's output that is heard at `timeStamp` (ms). */
   engineFrameHeard(timeStamp: number): number {
     return this.frameHeard(timeStamp) - this.origin;
+  }
+
+  /** A song that begins is told of at once. If it is not, what was loaded does not run, and would be silent for ever. */
+  private expectAnswer(): void {
+    const { node, answers } = this;
+    const failed = () => node === this.node && answers === this.answers && this.state === 'running';
+    const fail = () => failed() && this.change('failed', 'The sound engine does not answer.');
+    setTimeout(() => failed() && setTimeout(fail, HEARS_BY_MS), ANSWERS_BY_MS);
   }
 
   /** A context at the device's rate, or at the highest of the engine's. */

@@ -203,32 +203,42 @@ export class Tabs {
 
   /** Goes on with what the last owner has stored; if this tab was edited, with its own, and the other is put aside. */
   private async ownWhatIsStored(): Promise<void> {
-    if (!this.isEdited) {
-      await this.followStored();
-      return this.own(this.openSet);
-    }
+    await this.followStored();
+    // A hand may have been quicker than the storage.
+    if (!this.isEdited) return this.own(this.openSet);
     const aside = this.asideKey;
-    await this.putTheirsAside();
+    if (await this.putTheirsAside()) {
+      this.store.dispatch(
+        noticed('This set is saved from now on. That of the other tab is kept, see “Set aside” in the Set menu.'),
+      );
+    }
     this.own({ set: null, stage: null });
     if (await this.saver!.saveNow()) await this.browser.storage.removeItem(aside);
-    this.store.dispatch(
-      noticed('This set is saved from now on. That of the other tab is kept, see “Set aside” in the Set menu.'),
-    );
   }
 
-  /** Tries until it has succeeded: nothing is saved over what lies nowhere else. */
-  private async putTheirsAside(): Promise<void> {
+  /**
+   * Tries until it has succeeded: nothing is saved over what lies nowhere else.
+   * @returns whether there was anything else than what this tab was edited from
+   */
+  private async putTheirsAside(): Promise<boolean> {
     const { storage, now = () => new Date() } = this.browser;
     for (;;) {
       try {
         const theirs = await storage.getItem(SET_KEY);
-        if (theirs !== null) await setAside(storage, OTHER_PREFIX, theirs, now());
-        return;
+        if (theirs === null || this.isFollowed(theirs)) return false;
+        await setAside(storage, OTHER_PREFIX, theirs, now());
+        return true;
       } catch (error) {
         this.store.dispatch(saveTroubled(storageTrouble(error)));
         await new Promise((done) => setTimeout(done, AGAIN_MS));
       }
     }
+  }
+
+  /** Whether a stored set is the one that this tab has followed, and edited since. */
+  private isFollowed(text: string): boolean {
+    const read = readSet(text);
+    return 'set' in read && JSON.stringify(read.set) === JSON.stringify(this.followed);
   }
 
   /** Opens what the owner has saved, unless this tab was edited on purpose. */
