@@ -139,6 +139,19 @@ test('the guide is followed by keys alone, and can be left anywhere', async ({ a
   await expect(app.button('Tempo and click')).toHaveAttribute('aria-expanded', 'false');
 });
 
+test('who came straight to a place gets back to it from the start page, with what was made', async ({ app, page }) => {
+  await app.open();
+  await app.setTempo(91);
+  await app.menu('Start page');
+  await app.button('Back').click();
+  await expect(app.pad(1)).toBeVisible();
+  await app.menu('Start page');
+  await app.button('Empty set').click();
+  await app.savedSet((set) => set.name === 'New set');
+  await page.getByRole('button', { name: 'Undo this' }).click();
+  await app.savedSet((set) => set.tempo === 91);
+});
+
 test('the guide says what is missing: another place, a sheet, a song that was stopped', async ({ app, page }) => {
   await page.goto('/');
   await app.button('Guide').click();

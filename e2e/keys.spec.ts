@@ -39,7 +39,7 @@ test('character keys are switched off, on again, and changed; two that meet chan
   await page.keyboard.press('Escape');
   await page.keyboard.press('z');
   expect((await app.savedNow()).metronome.on).toBe(true);
-  await page.reload();
+  await app.open(); // anew: it hears keys once the engine has begun
   await expect(app.pad(1)).toContainText('M');
   await page.keyboard.press('z');
   await expect.poll(async () => (await app.savedNow()).metronome.on).toBe(false);

@@ -2,7 +2,8 @@ import { usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { useAppSelector } from '@/store/store';
+import { started } from '@/store/settingsSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
 import { loadCharts } from '../feel/EarlyLate';
 import { Guide, useAdvice } from '../guide/Guide';
 import { MeantProvider } from '../guide/Meant';
@@ -13,7 +14,7 @@ import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
 import { OtherTab } from './OtherTab';
-import { placeAt } from './placeScreens';
+import { PLACE_SCREENS, placeAt } from './placeScreens';
 import { Panes } from './Panes';
 import { Places } from './Places';
 import { whenIdle } from '../shared/whenIdle';
@@ -27,6 +28,7 @@ export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
   const where = placesIn(useRoom());
   const here = usePathname();
+  const dispatch = useAppDispatch();
   usePadKeys();
   // The engine's code comes first.
   const engineThere = useAppSelector((state) => state.session.audio !== 'starting');
@@ -34,6 +36,11 @@ export function Shell({ children }: { children: ReactNode }) {
     if (engineThere) whenIdle(loadSheets, loadCharts);
   }, [engineThere]);
   useShortcuts();
+  // Whoever comes straight to a place has begun, too: the start page offers the way back.
+  const isPlace = here === PLACE_SCREENS[placeAt(here)].href;
+  useEffect(() => {
+    if (isPlace) dispatch(started());
+  }, [dispatch, isPlace]);
   const advice = useAdvice();
   const simple = useAppSelector((state) => state.settings.simple.on);
   if (simple) return <SimpleView />;
