@@ -202,6 +202,27 @@ test('a tab that is frozen loses the set without being asked, and what it had no
   expect(world.stored()).toContain(90);
 });
 
+test('the other set is put aside before this one is saved, however often that fails, and the mark goes', async () => {
+  const world = new World();
+  const [first, second] = [await world.openTab(), await world.openTab()];
+  const { session } = world.open.get(second)!.store.getState();
+  expect(session.saveTrouble).toBeNull();
+  world.edit(first, 90);
+  await world.passed(400);
+  world.edit(second, 131);
+  world.edit(first, 95);
+  await world.passed(400);
+  world.memory.full = true;
+  world.leave(first, true);
+  await world.passed(400);
+  const trouble = () => world.open.get(second)!.store.getState().session.saveTrouble;
+  expect(trouble()).toContain('no room');
+  world.memory.full = false;
+  await world.passed(5000);
+  expect(world.stored().sort()).toEqual([131, 95]);
+  expect(trouble()).toBeNull();
+});
+
 test('a browser that refuses to lock says so, and saves', async () => {
   const memory = new Memory();
   const store = createStore();

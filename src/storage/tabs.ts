@@ -222,11 +222,12 @@ export class Tabs {
    */
   private async putTheirsAside(): Promise<boolean> {
     const { storage, now = () => new Date() } = this.browser;
-    for (;;) {
+    for (let failed = false; ; failed = true) {
       try {
         const theirs = await storage.getItem(SET_KEY);
         if (theirs === null || this.isFollowed(theirs)) return false;
         await setAside(storage, OTHER_PREFIX, theirs, now());
+        if (failed) this.store.dispatch(saveTroubled(null));
         return true;
       } catch (error) {
         this.store.dispatch(saveTroubled(storageTrouble(error)));

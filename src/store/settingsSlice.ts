@@ -69,7 +69,7 @@ export const defaultSettings: Settings = {
     stacked: { pads: null, steps: null, launch: null },
   },
   started: false,
-  // Kick, snare, clap and the hats of a kit.
+  // Kick, snare, closed and open hat of a kit.
   simple: { on: false, pinned: false, pads: [0, 2, 4, 6] },
 };
 
