@@ -144,20 +144,41 @@ export class App {
     );
   }
 
-  storedKeys(): Promise<string[]> {
+  async storedKeys(): Promise<string[]> {
+    return Object.keys(await this.storage());
+  }
+
+  /** All that the browser holds of the app. */
+  storage(): Promise<Record<string, string>> {
     return this.page.evaluate(
       () =>
-        new Promise<string[]>((done) => {
+        new Promise<Record<string, string>>((done) => {
           const request = indexedDB.open('chaffinch');
           request.onsuccess = () => {
-            const keys = request.result.transaction('entries').objectStore('entries').getAllKeys();
-            keys.onsuccess = () => {
+            const store = request.result.transaction('entries').objectStore('entries');
+            const [keys, texts] = [store.getAllKeys(), store.getAll()];
+            texts.onsuccess = () => {
               request.result.close();
-              done(keys.result as string[]);
+              done(Object.fromEntries(keys.result.map((key, i) => [key, texts.result[i] as string])));
             };
           };
         }),
     );
+  }
+
+  /** The stored set, put together from its pieces. */
+  private async storedSet(): Promise<StoredSet | null> {
+    const all = await this.storage();
+    const set = parsed(all.set ?? null);
+    for (const { patterns } of Object.values(set?.tracks ?? {})) {
+      patterns.forEach((piece, slot) => {
+        if (typeof piece !== 'string') return;
+        const pattern = JSON.parse(all[piece]!) as { hits: string[] };
+        const hits = pattern.hits.flatMap((key) => JSON.parse(all[key]!) as unknown[]);
+        patterns[slot] = { ...pattern, hits } as unknown as (typeof patterns)[number];
+      });
+    }
+    return set;
   }
 
   /** Puts a record into the app's storage before the app is opened. */
@@ -186,14 +207,14 @@ export class App {
     await this.page.evaluate(() => window.dispatchEvent(new Event('pagehide')));
     // Reading waits for the writing that was asked for before it; a save that was going on then is followed by another.
     await this.stored('set');
-    return JSON.parse((await this.stored('set')) ?? 'null') as StoredSet;
+    return (await this.storedSet())!;
   }
 
   /** Waits for the autosave to leave such a set, and reads it. */
   async savedSet(until: (set: StoredSet) => boolean): Promise<StoredSet> {
     let set: StoredSet | null = null;
     const found = async () => {
-      set = parsed(await this.stored('set'));
+      set = await this.storedSet();
       return set !== null && until(set);
     };
     await expect

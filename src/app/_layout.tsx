@@ -28,10 +28,12 @@ const tabs = new Tabs(store, { storage, locks: navigator.locks, channel: new Bro
 const ANSWERS_BY_MS = 4000;
 
 /** Opens the stored set, and saves from then on. */
-const restored = restore(store, storage).then(async (safeToSave) => {
-  store.dispatch(saveTroubled(null));
-  if (safeToSave) await tabs.begin();
-});
+const restored = tabs.begin(() =>
+  restore(store, storage).then((pieces) => {
+    store.dispatch(saveTroubled(null));
+    return pieces;
+  }),
+);
 const silence = new Promise<void>((done) => {
   const timer = setTimeout(() => {
     store.dispatch(saveTroubled('The browser’s storage does not answer: what you make is not saved yet.'));

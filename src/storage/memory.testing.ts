@@ -6,6 +6,9 @@ export class Memory {
   /** What a write is refused with. */
   refusal: Error = Object.assign(new Error('The quota has been exceeded.'), { type: 'WebStorageError' });
   setItem = (key: string, value: string) => this.setMany({ [key]: value });
+  getMany = (keys: string[]) =>
+    Promise.resolve(Object.fromEntries(keys.map((key) => [key, this.map.get(key) ?? null])));
+  removeMany = (keys: string[]) => Promise.resolve(keys.forEach((key) => this.map.delete(key)));
   removeItem = (key: string) => Promise.resolve(void this.map.delete(key));
   getAllKeys = () => Promise.resolve([...this.map.keys()]);
   setMany = (entries: Record<string, string>) => {

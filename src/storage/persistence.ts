@@ -3,52 +3,59 @@ import { noticed } from '@/store/sessionSlice';
 import { readSettings, settingsLoaded, started } from '@/store/settingsSlice';
 import type { Store } from '@/store/store';
 import { demoSet } from '@/core/document/demo';
-import { readSet, writeSet } from '@/core/document/readSet';
+import { writeSet } from '@/core/document/readSet';
 import { setLoaded } from '@/store/openSlice';
-import { DAMAGED_PREFIX, OTHER_PREFIX, SET_KEY, setAside, SETTINGS_KEY, storageTrouble, type Storage } from './records';
+import { setAside } from './aside';
+import { SetPieces } from './pieces';
+import { DAMAGED_PREFIX, OTHER_PREFIX, SET_KEY, SETTINGS_KEY, storageTrouble, type Storage } from './records';
+import { findSet, readStored, textOf } from './storedSet';
 
 /**
  * Brings the stored set and settings into the store. A record that cannot be read is copied aside first, then said so,
  * and the demo opens: nothing is ever overwritten unread. A set that comes so late that another was begun meanwhile is put aside.
- * @returns whether it is safe to save over what is stored
+ * @returns the pieces of the set that is stored; null if it is not safe to save over it
  */
-export async function restore(store: Store, storage: Storage, now: () => Date = () => new Date()): Promise<boolean> {
+export async function restore(
+  store: Store,
+  storage: Storage,
+  now: () => Date = () => new Date(),
+): Promise<SetPieces | null> {
   const before = store.getState().set.present;
   try {
     store.dispatch(settingsLoaded(readSettings(await storage.getItem(SETTINGS_KEY))));
-    const text = await storage.getItem(SET_KEY);
+    const found = await findSet(storage, SET_KEY);
     if (store.getState().set.present !== before) {
-      if (text !== null) {
-        await setAside(storage, OTHER_PREFIX, text, now());
+      if (found) {
+        await setAside(storage, OTHER_PREFIX, textOf(found), now());
         store.dispatch(noticed('Your stored set came late: it is kept, see “Set aside” in the Set menu.'));
       }
       // What is open counts as stored from now on.
       await storage.setItem(SET_KEY, writeSet(openSet(store)));
-      return true;
+      return new SetPieces(SET_KEY);
     }
-    if (text === null) return true;
+    if (!found) return new SetPieces(SET_KEY);
     // Whoever has a set has begun, even if the settings were lost.
     if (!store.getState().settings.started) store.dispatch(started());
-    const read = readSet(text);
+    const read = readStored(found);
     if ('set' in read) {
       store.dispatch(setLoaded(read));
-      return true;
+      return SetPieces.ofStored(SET_KEY, read, found.keys);
     }
-    await setAside(storage, DAMAGED_PREFIX, text, now());
+    await setAside(storage, DAMAGED_PREFIX, textOf(found), now());
     store.dispatch(setLoaded(demoSet()));
     store.dispatch(
       noticed(
         `Your stored set could not be opened. ${read.error} It is kept, see “Set aside” in the Set menu; the demo is open.`,
       ),
     );
-    return true;
+    return new SetPieces(SET_KEY);
   } catch (error) {
     store.dispatch(
       noticed(
         `What is stored here could not be read or set aside, so nothing is saved over it. ${storageTrouble(error)}`,
       ),
     );
-    return false;
+    return null;
   }
 }
 

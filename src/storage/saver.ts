@@ -1,10 +1,10 @@
 import type { AsyncStorage } from '@react-native-async-storage/async-storage';
 import type { OpenSet } from '@/core/document/set';
-import { writeSet } from '@/core/document/readSet';
 import { saveTroubled } from '@/store/sessionSlice';
 import type { Settings } from '@/store/settingsSlice';
 import type { RootState, Store } from '@/store/store';
-import { SET_KEY, SETTINGS_KEY, storageTrouble } from './records';
+import type { SetPieces } from './pieces';
+import { SETTINGS_KEY, storageTrouble } from './records';
 
 /** At most this much of the playing is lost if the page dies. */
 const SAVE_AFTER_MS = 400;
@@ -17,21 +17,12 @@ export interface Saved {
   stage: OpenSet['stage'] | null;
   settings: Settings | null;
 }
-type Records = (now: Saved, saved: Saved) => Record<string, string>;
 
-/** What the tab that owns the set saves: the set with its stage, and the settings. */
-export const ownRecords: Records = (now, saved) => ({
-  ...((now.set !== saved.set || now.stage !== saved.stage) && { [SET_KEY]: writeSet(now as OpenSet) }),
-  ...(now.settings !== saved.settings && { [SETTINGS_KEY]: JSON.stringify(now.settings) }),
-});
-
-/** What another tab saves: its set, once it was edited, under a key of its own. */
-export function asideRecords(key: string): Records {
-  return (now, saved): Record<string, string> => (now.set === saved.set ? {} : { [key]: writeSet(now as OpenSet) });
-}
+/** What a saver saves: all, under the key of the open set; or, kept aside, the set alone once it was made. */
+type Share = 'all' | 'set';
 
 interface Options {
-  records?: Records;
+  share?: Share;
   /** Called after each write that has succeeded. */
   onSaved?: () => void;
 }
@@ -48,18 +39,22 @@ export class Saver {
   /** The number of the last write of which the browser has said that it succeeded. */
   private answers = 0;
   private saved: Saved;
-  private readonly records: Records;
+  private readonly share: Share;
   private readonly onSaved: () => void;
   private readonly unsubscribe: () => void;
 
-  /** @param saved the set as it is stored; null for what is not stored */
+  /**
+   * @param pieces in which the set is stored
+   * @param saved the set as it is stored; null for what is not stored
+   */
   constructor(
     private readonly store: Store,
-    private readonly storage: Pick<AsyncStorage, 'setMany'>,
+    private readonly storage: Pick<AsyncStorage, 'setMany' | 'removeMany'>,
+    private readonly pieces: SetPieces,
     saved: Pick<Saved, 'set' | 'stage'>,
-    { records = ownRecords, onSaved = () => undefined }: Options = {},
+    { share = 'all', onSaved = () => undefined }: Options = {},
   ) {
-    this.records = records;
+    this.share = share;
     this.onSaved = onSaved;
     this.saved = { ...saved, settings: store.getState().settings };
     this.follow();
@@ -86,14 +81,18 @@ export class Saver {
     this.timer = null;
     const now = savedOf(this.store.getState());
     const { saved } = this;
-    const entries = this.records(now, saved);
+    const bringsSet = this.bringsSet(now, saved);
+    const entries = { ...(bringsSet && this.pieces.entries(now as OpenSet)), ...this.settingsEntry(now, saved) };
     this.saved = now;
     if (Object.keys(entries).length === 0) return true;
     const write = ++this.writes;
     try {
       await this.storage.setMany(entries);
       this.answers = Math.max(this.answers, write);
-      if (write === this.writes) this.succeeded();
+      if (write === this.writes) {
+        if (bringsSet) this.removeOld();
+        this.succeeded();
+      }
       return true;
     } catch (error) {
       // What this write was to bring is written again, whatever a newer one has brought.
@@ -106,6 +105,7 @@ export class Saver {
   /** What was stored is gone: all is written again. */
   saveAgain(): void {
     this.saved = { set: null, stage: null, settings: null };
+    this.pieces.lost();
     this.follow();
   }
 
@@ -122,6 +122,20 @@ export class Saver {
     if (this.failures > 0) this.store.dispatch(saveTroubled(null));
     this.failures = 0;
     this.writes++; // the answers that are still to come concern nobody
+  }
+
+  private bringsSet(now: Saved, saved: Saved): boolean {
+    return now.set !== saved.set || (this.share === 'all' && now.stage !== saved.stage);
+  }
+
+  private settingsEntry({ settings }: Saved, saved: Saved): Record<string, string> {
+    return this.share === 'set' || settings === saved.settings ? {} : { [SETTINGS_KEY]: JSON.stringify(settings) };
+  }
+
+  /** The pieces that made way are removed. Those that cannot be now are swept up when the app is opened again. */
+  private removeOld(): void {
+    const gone = this.pieces.written();
+    if (gone.length > 0) this.storage.removeMany(gone).catch(() => undefined);
   }
 
   private succeeded(): void {

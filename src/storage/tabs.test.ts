@@ -1,10 +1,12 @@
 import fc from 'fast-check';
 import { selectSet } from '@/store/selectors';
 import { createStore, type Store } from '@/store/store';
+import { edited } from '@/store/patternsSlice';
 import { tempoSet } from '@/store/timeSlice';
 import { Memory, settled } from './memory.testing';
 import { restore } from './persistence';
 import { OTHER_PREFIX, SET_KEY } from './records';
+import { findSet, readStored } from './storedSet';
 import { Tabs, type TabChannel, type TabMessage } from './tabs';
 
 /** One holder of the browser's lock, or one who waits for it. */
@@ -94,8 +96,7 @@ class World {
     const storage = this.storageOf(id);
     const tabs = new Tabs(store, { storage, locks: this.locks.ofTab(id), channel });
     this.open.set(id, { store, tabs, isOpen: true });
-    await restore(store, storage);
-    await tabs.begin();
+    await tabs.begin(() => restore(store, storage));
     await this.passed(0);
     return id;
   }
@@ -109,6 +110,8 @@ class World {
       setItem: (key: string, value: string) => alive(() => memory.setItem(key, value)),
       setMany: (entries: Record<string, string>) => alive(() => memory.setMany(entries)),
       removeItem: (key: string) => alive(() => memory.removeItem(key)),
+      getMany: (keys: string[]) => alive(() => memory.getMany(keys)),
+      removeMany: (keys: string[]) => alive(() => memory.removeMany(keys)),
     });
   }
 
@@ -151,7 +154,23 @@ class World {
 
   edit(id: number, tempo: number): void {
     this.editedFrom.set(tempo, this.tempo(id));
-    this.open.get(id)!.store.dispatch(tempoSet(tempo));
+    const { store } = this.open.get(id)!;
+    store.dispatch(tempoSet(tempo));
+    // A hit that tells to which tempo it belongs, in the place of the last one.
+    const { id: oldest, ...hit } = selectSet(store.getState()).tracks[0]!.patterns[0]!.hits[0]!;
+    const hits = [{ ...hit, id: 2 * tempo + 10_001, length: tempo }];
+    store.dispatch(edited({ place: { track: 0, slot: 0 }, edit: { kind: 'replace', ids: [oldest], hits } }));
+  }
+
+  /** Whether every set that is stored can be read, and holds what was made together. */
+  async isWhole(): Promise<boolean> {
+    for (const key of [...this.memory.map.keys()].filter((k) => k === SET_KEY || k.startsWith(OTHER_PREFIX))) {
+      const read = readStored((await findSet(this.memory, key))!);
+      if ('error' in read) throw new Error(`${key}: ${read.error}`);
+      const { tempo, tracks } = read.set;
+      if (tempo !== DEMO && tracks[0]!.patterns[0]!.hits.at(-1)!.length !== tempo) return false;
+    }
+    return true;
   }
 }
 
@@ -232,7 +251,7 @@ test('a browser that refuses to lock says so, and saves', async () => {
     locks: locks as never,
     channel: { onmessage: null, postMessage: () => undefined },
   });
-  await tabs.begin();
+  await tabs.begin(() => restore(store, memory));
   expect(store.getState().session.notice?.text).toContain('one tab only');
   store.dispatch(tempoSet(88));
   jest.advanceTimersByTime(400);
@@ -273,10 +292,12 @@ test('three tabs, edited, closed, crashed, loaded anew and taken over in any ord
           if (kind === 'reload') world.edit(next, ++tempo);
           await world.passed(0);
           expect(world.kept()).toContain(seen);
+          expect(await world.isWhole()).toBe(true);
           ids[tab] = await world.openTab();
         }
       }
       await world.passed(6000);
+      expect(await world.isWhole()).toBe(true);
       const roles = ids.map((id) => world.role(id));
       expect(roles.filter((role) => role === 'owner')).toHaveLength(1);
       expect([...world.kept()]).toEqual(expect.arrayContaining(ids.map((id) => world.tempo(id))));

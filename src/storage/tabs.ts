@@ -1,10 +1,12 @@
 import type { OpenSet } from '@/core/document/set';
-import { readSet } from '@/core/document/readSet';
 import { setLoaded } from '@/store/openSlice';
 import { noticed, saveTroubled, tabChanged } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
-import { OTHER_PREFIX, SET_KEY, setAside, storageTrouble, type Storage } from './records';
-import { asideRecords, Saver, type Saved } from './saver';
+import { setAside } from './aside';
+import { SetPieces } from './pieces';
+import { OTHER_PREFIX, SET_KEY, storageTrouble, type Storage } from './records';
+import { Saver, type Saved } from './saver';
+import { findSet, readStored, removeSet, sweepPieces, textOf, type StoredSet } from './storedSet';
 
 const LOCK = 'chaffinch set';
 /** A tab that does not hand over by then is frozen, and loses the set without being asked. */
@@ -40,8 +42,11 @@ export class Tabs {
   private readonly id = Math.random().toString(36).slice(2);
   private saver: Saver | null = null;
   private owns = false;
-  /** As another tab: the set that the owner saved last. */
+  /** As another tab: the set that the owner saved last, and the pieces in which it lies. */
   private followed: OpenSet['set'] | null;
+  private pieces = new SetPieces(SET_KEY);
+  private openStored = () => Promise.resolve<SetPieces | null>(null);
+  private opening: Promise<SetPieces | null> | null = null;
   private asideKey = '';
   private isTaking = false;
   private answered: (() => void) | null = null;
@@ -54,23 +59,47 @@ export class Tabs {
     this.followed = this.set;
   }
 
-  /** Begins with the set that is open as the one that is stored. Returns once it is known which tab this is. */
-  async begin(): Promise<void> {
+  /**
+   * Finds out which tab this is, and opens what is stored: as the owner, so that nobody writes meanwhile.
+   * @param open opens the stored set; answers with its pieces, or null if nothing may be saved
+   */
+  async begin(open: () => Promise<SetPieces | null>): Promise<void> {
     const { locks, channel } = this.browser;
-    this.followed = this.set;
-    channel.onmessage = ({ data }) => this.hear(data as TabMessage);
-    if (!locks) return this.own(this.openSet);
-    await new Promise<void>((decided) => {
-      const asked = locks.request(LOCK, { ifAvailable: true }, (lock) => {
-        if (lock) this.own(this.openSet);
-        decided();
-        return lock ? this.untilLost() : undefined;
-      });
-      this.whenLost(asked, decided);
-    });
-    if (this.owns) return;
+    this.openStored = open;
+    const owns = locks ? await this.ownIfFree(locks) : true;
+    const pieces = await this.opened();
+    if (this.owns || !pieces) return;
+    if (owns) return this.own(this.openSet, pieces);
     channel.postMessage({ kind: 'opened' });
     this.follow();
+  }
+
+  /** The stored set is open: once, however often it is asked. */
+  private opened(): Promise<SetPieces | null> {
+    this.opening ??= this.openStored().then((pieces) => {
+      this.followed = this.set;
+      this.browser.channel.onmessage = ({ data }) => this.hear(data as TabMessage);
+      return pieces;
+    });
+    return this.opening;
+  }
+
+  /** Owns the set from now on, if no other tab does. */
+  private ownIfFree(locks: NonNullable<Browser['locks']>): Promise<boolean> {
+    return new Promise((decided) => {
+      let isRobbed = false;
+      const asked = locks.request(LOCK, { ifAvailable: true }, async (lock) => {
+        const pieces = lock && (await this.opened());
+        if (!pieces || isRobbed) return decided(false);
+        this.own(this.openSet, pieces);
+        decided(true);
+        return this.untilLost();
+      });
+      this.whenLost(asked, () => {
+        isRobbed = true;
+        decided(false);
+      });
+    });
   }
 
   /** The saver, of whichever kind: for what must be written as the page goes. */
@@ -131,12 +160,17 @@ export class Tabs {
 
   // --- which tab this is ------------------------------------------------------------------------------------
 
-  /** Saves from now on, over what is stored; null for what has to be written whatever is stored. */
-  private own(stored: Pick<Saved, 'set' | 'stage'>): void {
+  /**
+   * Saves from now on, over what is stored; null for what has to be written whatever is stored.
+   * @param pieces in which the set is stored
+   */
+  private own(stored: Pick<Saved, 'set' | 'stage'>, pieces = new SetPieces(SET_KEY)): void {
     this.owns = true;
     this.saver?.end();
     const { storage, channel } = this.browser;
-    this.saver = new Saver(this.store, storage, stored, { onSaved: () => channel.postMessage({ kind: 'saved' }) });
+    const onSaved = () => channel.postMessage({ kind: 'saved' });
+    this.saver = new Saver(this.store, storage, pieces, stored, { onSaved });
+    sweepPieces(storage).catch(() => undefined); // another time, then
     this.store.dispatch(tabChanged('owner'));
     // What the last owner saved as it went, nobody could be told of.
     if (stored.set !== null) channel.postMessage({ kind: 'saved' });
@@ -171,12 +205,9 @@ export class Tabs {
     const { storage, now = () => new Date() } = this.browser;
     // Tabs that a browser opens again open in the same millisecond.
     this.asideKey = `${OTHER_PREFIX}${now().toISOString()} ${this.id}`;
-    this.saver = new Saver(
-      this.store,
-      storage,
-      { set: this.followed, stage: null },
-      { records: asideRecords(this.asideKey) },
-    );
+    // Pieces of its own: the owner removes those that it needs no more.
+    const pieces = new SetPieces(this.asideKey);
+    this.saver = new Saver(this.store, storage, pieces, { set: this.followed, stage: null }, { share: 'set' });
   }
 
   /** The lock is held for as long as this promise is pending: until the set is handed over, or this tab is gone. */
@@ -185,7 +216,7 @@ export class Tabs {
   }
 
   private whenLost(asked: Promise<unknown>, failed?: () => void): void {
-    asked.catch((error: unknown) => {
+    asked.catch(async (error: unknown) => {
       if (error instanceof Error && error.name === 'AbortError') {
         // What is saved after the other one has begun would be lost there: it counts as an edit of this tab.
         this.lose(this.isSaved ? this.set : null);
@@ -194,7 +225,7 @@ export class Tabs {
       this.store.dispatch(
         noticed(`The browser does not say which tab saves (${String(error)}). Keep Chaffinch open in one tab only.`),
       );
-      if (!this.owns) this.own(this.openSet);
+      if ((await this.opened()) && !this.owns) this.own(this.openSet);
       return failed?.();
     });
   }
@@ -205,7 +236,7 @@ export class Tabs {
   private async ownWhatIsStored(): Promise<void> {
     await this.followStored();
     // A hand may have been quicker than the storage.
-    if (!this.isEdited) return this.own(this.openSet);
+    if (!this.isEdited) return this.own(this.openSet, this.pieces);
     const aside = this.asideKey;
     if (await this.putTheirsAside()) {
       this.store.dispatch(
@@ -213,7 +244,7 @@ export class Tabs {
       );
     }
     this.own({ set: null, stage: null });
-    if (await this.saver!.saveNow()) await this.browser.storage.removeItem(aside);
+    if (await this.saver!.saveNow()) await removeSet(this.browser.storage, aside);
   }
 
   /**
@@ -224,9 +255,9 @@ export class Tabs {
     const { storage, now = () => new Date() } = this.browser;
     for (let failed = false; ; failed = true) {
       try {
-        const theirs = await storage.getItem(SET_KEY);
+        const theirs = await findSet(storage, SET_KEY);
         if (theirs === null || this.isFollowed(theirs)) return false;
-        await setAside(storage, OTHER_PREFIX, theirs, now());
+        await setAside(storage, OTHER_PREFIX, textOf(theirs), now());
         if (failed) this.store.dispatch(saveTroubled(null));
         return true;
       } catch (error) {
@@ -237,18 +268,21 @@ export class Tabs {
   }
 
   /** Whether a stored set is the one that this tab has followed, and edited since. */
-  private isFollowed(text: string): boolean {
-    const read = readSet(text);
+  private isFollowed(stored: StoredSet): boolean {
+    const read = readStored(stored);
     return 'set' in read && JSON.stringify(read.set) === JSON.stringify(this.followed);
   }
 
   /** Opens what the owner has saved, unless this tab was edited on purpose. */
   private async followStored(): Promise<void> {
-    const text = await this.browser.storage.getItem(SET_KEY);
-    const read = readSet(text ?? '');
-    if (this.owns || this.isEdited || 'error' in read) return;
+    const found = await findSet(this.browser.storage, SET_KEY);
+    const read = found ? readStored(found) : null;
+    if (this.owns || this.isEdited) return;
+    this.pieces = new SetPieces(SET_KEY);
+    if (!found || !read || 'error' in read) return;
     this.store.dispatch(setLoaded(read));
     this.followed = this.set;
+    this.pieces = SetPieces.ofStored(SET_KEY, read, found.keys);
     this.saver?.isStored();
   }
 

@@ -1,3 +1,6 @@
+import fc from 'fast-check';
+import { emptySet } from '@/core/document/create';
+import { nextHitId } from '@/core/document/set';
 import { applyChanges, type Change } from './changes';
 
 const document = { tracks: { 0: { name: 'Drums', hits: [{ id: 1, length: 1 }] }, 1: { name: 'Bass', hits: [] } } };
@@ -28,4 +31,23 @@ test('a thousand changes in a list of five thousand copy it once', () => {
   copies.forEach((spy) => spy.mockRestore());
   expect(lists.filter(({ length }) => length >= 5000)).toHaveLength(1);
   expect(after.hits.filter(({ length }) => length === 60)).toHaveLength(1000);
+}); // prettier-ignore
+
+test('an id that no hit has is found after any changes, as if all hits were looked at', () => {
+  const splice = fc.record({ at: fc.nat(20), remove: fc.nat(6), ids: fc.array(fc.integer({ min: 1, max: 1000 }), { maxLength: 4 }) });
+  fc.assert(
+    fc.property(fc.array(splice, { maxLength: 12 }), (splices) => {
+      const empty = emptySet().set;
+      let set = { ...empty, tracks: { 0: { ...empty.tracks[0]!, patterns: [{ name: '', length: 960, hits: [] }] } } } as typeof empty;
+      for (const { at, remove, ids } of splices) {
+        const hits = set.tracks[0]!.patterns[0]!.hits;
+        const insert = ids.map((id) => ({ id, pad: 0, tick: 0, length: 1, velocity: 1, snap: null }));
+        const where = Math.min(at, hits.length);
+        const path = ['tracks', 0, 'patterns', 0, 'hits'];
+        set = applyChanges(set, [{ op: 'splice', path, at: where, remove: Math.min(remove, hits.length - where), insert }]);
+        const all = set.tracks[0]!.patterns[0]!.hits.map(({ id }) => id);
+        expect(nextHitId(set)).toBe(Math.max(0, ...all) + 1);
+      }
+    }),
+  );
 }); // prettier-ignore

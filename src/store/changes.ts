@@ -1,5 +1,5 @@
 import type { Objectish, Patch } from 'immer';
-import { difference } from '@/core/difference';
+import { difference, ListCopy } from '@/core/difference';
 import { isPlain, type Plain } from '@/core/plain';
 
 /** In the place of some parts of a list come others. */
@@ -28,13 +28,15 @@ export interface RawStep {
  */
 export function applyChanges<T extends Objectish>(document: T, changes: readonly Change[]): T {
   const root: Owner = { document };
-  const own = new Set<object>([root]);
+  /** All that was copied; lists with where they are changed. */
+  const own = new Map<object, ListCopy<unknown> | null>([[root, null]]);
   const enter = (owner: Owner, key: string | number): Owner => {
     const part = owner[key] as Owner;
     if (own.has(part)) return part;
-    // Spread, since `slice` takes sixty times as long over a frozen list (V8: 0.6 ms for 5,000 parts).
-    const copy = (Array.isArray(part) ? [...(part as unknown[])] : { ...part }) as Owner;
-    own.add(copy);
+    own.get(owner)?.changes(Number(key), 1);
+    const list = Array.isArray(part) ? new ListCopy(part as unknown[]) : null;
+    const copy = (list?.list ?? { ...part }) as Owner;
+    own.set(copy, list);
     owner[key] = copy;
     return copy;
   };
@@ -42,21 +44,22 @@ export function applyChanges<T extends Objectish>(document: T, changes: readonly
     const path = ['document', ...change.path];
     const last = isSplice(change) ? path.length : path.length - 1;
     const owner = path.slice(0, last).reduce(enter, root);
-    if (isSplice(change)) (owner as unknown as unknown[]).splice(change.at, change.remove, ...change.insert);
-    else applyPatch(owner, path[last]!, change);
+    const list = own.get(owner);
+    if (isSplice(change)) list!.splice(change.at, change.remove, change.insert);
+    else if (list) patchList(list, path[last]!, change);
+    else if (change.op === 'remove') delete owner[path[last]!];
+    else owner[path[last]!] = change.value;
   }
-  for (const part of own) Object.freeze(part);
+  for (const [part, list] of own) Object.freeze(list?.done() ?? part);
   return root.document as T;
 }
 
 type Owner = Record<string | number, unknown>;
 
-/** One patch as Immer means it: in a list, to add and to remove make room and close it. */
-function applyPatch(owner: Owner | unknown[], key: string | number, { op, value }: Patch): void {
-  if (Array.isArray(owner) && op !== 'replace') {
-    owner.splice(Number(key), op === 'remove' ? 1 : 0, ...(op === 'add' ? [value] : []));
-  } else if (op === 'remove') delete (owner as Owner)[key];
-  else (owner as Owner)[key] = value;
+/** One patch of a list as Immer means it: to add and to remove make room and close it. */
+function patchList(list: ListCopy<unknown>, key: string | number, { op, value }: Patch): void {
+  if (key === 'length') list.splice(value as number, Infinity, []);
+  else list.splice(Number(key), op === 'add' ? 0 : 1, op === 'remove' ? [] : [value]);
 }
 
 function isSplice(change: Change): change is Splice {

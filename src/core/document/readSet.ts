@@ -36,6 +36,11 @@ export function readSet(text: string): ReadSet {
   } catch {
     return { error: 'It is cut off or not a set at all (the text cannot be read as JSON).' };
   }
+  return readPlainSet(plain);
+}
+
+/** Reads a stored set from JSON that is parsed; like `readSet`. */
+export function readPlainSet(plain: unknown): ReadSet {
   try {
     return readPlain(plain);
   } catch (error) {

@@ -1,3 +1,4 @@
+import { originOf } from '../difference';
 import type { GridName } from '../quantize/grid';
 import type { Meter } from '../time/ticks';
 import type { Stage } from './stage';
@@ -76,16 +77,36 @@ export function nextHitId(set: BeatSet): number {
   return highest + 1;
 }
 
-const highest = new WeakMap<Hit[], number>();
+const highest = new WeakMap<readonly Hit[], number>();
 
-/** The highest id in a pattern: looked for once for each list of hits, since it is asked for after every change. */
+/**
+ * The highest id in a pattern: looked for once for each list of hits, since it is asked for after every change. A list that was
+ * made from another is looked at where it differs.
+ */
 function highestId(pattern: Pattern | null): number {
   if (!pattern) return 0;
-  let found = highest.get(pattern.hits);
+  const { hits } = pattern;
+  let found = highest.get(hits);
   if (found === undefined) {
-    found = 0;
-    for (const { id } of pattern.hits) if (id > found) found = id;
-    highest.set(pattern.hits, found);
+    found = highestAfterChange(hits) ?? highestOf(hits);
+    highest.set(hits, found);
   }
+  return found;
+}
+
+/** Null if all must be looked at. */
+function highestAfterChange(hits: Hit[]): number | null {
+  const origin = originOf(hits);
+  const before = origin && highest.get(origin.from);
+  if (before === undefined) return null;
+  const { start, oldEnd, end } = origin!.difference;
+  const come = highestOf(hits.slice(start, end));
+  if (come >= before) return come;
+  return highestOf(origin!.from.slice(start, oldEnd)) < before ? before : null;
+}
+
+function highestOf(hits: readonly Hit[]): number {
+  let found = 0;
+  for (const { id } of hits) if (id > found) found = id;
   return found;
 }

@@ -93,7 +93,7 @@ function firstProblem(errors: readonly ValidationError[], path: string): string 
   const here = path + step;
   if (error.children?.length) return firstProblem(error.children, here);
   const [message = 'it is not valid'] = Object.values(error.constraints ?? {});
-  return `At ${here}: ${message.replace(`${error.property} `, '')}.`;
+  return `At ${here}: ${message.replace(`value in ${error.property} `, '').replace(`${error.property} `, '')}.`;
 }
 
 // --- the fast way -------------------------------------------------------------------------------------------

@@ -1,4 +1,4 @@
-import { difference } from '../difference';
+import { difference, ListCopy } from '../difference';
 import { treatedVelocity } from '../document/loudness';
 import { mod } from '../time/ticks';
 import { placedTick } from '../quantize/place';
@@ -94,7 +94,7 @@ function withOtherEnd(old: Pattern, pass: Pass, pattern: Pattern): Pass | null {
   const { start, oldEnd, end } = difference(old.hits, pattern.hits);
   // What comes to the end of the tape comes after its equals.
   if (end < pattern.hits.length || oldEnd - start > MOST_AT_END || end - start > MOST_AT_END) return null;
-  const now: Pass = { sounding: [...pass.sounding], covered: [...pass.covered] };
+  const now: Edited = { sounding: new ListCopy(pass.sounding), covered: new ListCopy(pass.covered) };
   for (let i = oldEnd - 1; i >= start; i--) {
     const gone = placedHit(old.hits[i]!, old);
     // It may have been placed otherwise meanwhile, for another pattern that shares it.
@@ -104,27 +104,29 @@ function withOtherEnd(old: Pattern, pass: Pass, pattern: Pattern): Pass | null {
     const come = placedHit(pattern.hits[i]!, pattern);
     if (come) putIn(now, come);
   }
-  return now;
+  return { sounding: now.sounding.done(), covered: now.covered.done() };
 }
 
+type Edited = Record<keyof Pass, ListCopy<SoundingHit>>;
+
 /** Takes out the hit that came last; what it covered sounds again. Returns whether it was there. */
-function takeOut({ sounding, covered }: Pass, hit: SoundingHit): boolean {
-  const at = firstAfter(sounding, hit) - 1;
-  if (sounding[at] !== hit) return false;
-  const beneath = firstAfter(covered, hit) - 1;
-  const isCovering = beneath >= 0 && inTime(covered[beneath]!, hit) === 0;
-  sounding.splice(at, 1, ...(isCovering ? covered.splice(beneath, 1) : []));
+function takeOut({ sounding, covered }: Edited, hit: SoundingHit): boolean {
+  const at = firstAfter(sounding.list, hit) - 1;
+  if (sounding.list[at] !== hit) return false;
+  const beneath = firstAfter(covered.list, hit) - 1;
+  const isCovering = beneath >= 0 && inTime(covered.list[beneath]!, hit) === 0;
+  sounding.splice(at, 1, isCovering ? covered.splice(beneath, 1, []) : []);
   return true;
 }
 
 /** Puts in a hit that comes last; its equal is covered from now on. */
-function putIn({ sounding, covered }: Pass, hit: SoundingHit): void {
-  const at = firstAfter(sounding, hit);
-  const before = sounding[at - 1];
+function putIn({ sounding, covered }: Edited, hit: SoundingHit): void {
+  const at = firstAfter(sounding.list, hit);
+  const before = sounding.list[at - 1];
   if (before && inTime(before, hit) === 0) {
-    covered.splice(firstAfter(covered, before), 0, before);
-    sounding[at - 1] = hit;
-  } else sounding.splice(at, 0, hit);
+    covered.splice(firstAfter(covered.list, before), 0, [before]);
+    sounding.splice(at - 1, 1, [hit]);
+  } else sounding.splice(at, 0, [hit]);
 }
 
 /** Index of the first of the hits that comes after one in time. */

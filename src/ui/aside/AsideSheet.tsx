@@ -3,9 +3,11 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { readSet } from '@/core/document/readSet';
 import { tracksOf } from '@/core/document/set';
-import { listAside, storageTrouble, type SetAside } from '@/storage/records';
+import { listAside, type SetAside } from '@/storage/aside';
+import { storageTrouble } from '@/storage/records';
 import { saveSetFile } from '@/storage/setFiles';
 import { storage } from '@/storage/storage';
+import { removeSet } from '@/storage/storedSet';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -64,7 +66,7 @@ function Aside({ aside }: { aside: SetAside }) {
         {
           label: `Delete ${name}`,
           text: 'Delete',
-          act: () => void storage.removeItem(aside.key).then(() => setDeleted(true), trouble),
+          act: () => void removeSet(storage, aside.key).then(() => setDeleted(true), trouble),
         },
       ];
   return (
