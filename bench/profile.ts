@@ -15,6 +15,9 @@ export interface ScriptTime {
   rest: number;
 }
 
+/** The same, with the longest that saving held up the page at once. */
+export type Scripts = ScriptTime & { longestSave: number };
+
 /** Runs in the page, before all else: callbacks of frames get a name by which a profile shows them. */
 export function nameFrames(): void {
   const ask = window.requestAnimationFrame.bind(window);
@@ -28,11 +31,11 @@ const NATIVE = new Set(['(root)', '(program)', '(idle)']);
 
 function shareOf(functionName: string): keyof ScriptTime | null {
   if (functionName === 'drawFrame') return 'frames';
-  return /\b(writeSet|setValues)$/.test(functionName) ? 'saving' : null;
+  return /\b(saveNow|setValues|removeValues)$/.test(functionName) ? 'saving' : null;
 }
 
 /** What scripts took in a profile, to one of so many events. */
-export function scriptTime({ nodes, samples = [], timeDeltas = [] }: Profile, events: number): ScriptTime {
+export function scriptTime({ nodes, samples = [], timeDeltas = [] }: Profile, events: number): Scripts {
   const byId = new Map(nodes.map((node) => [node.id, node]));
   const shares = new Map<number, keyof ScriptTime>();
   const visit = (id: number, inherited: keyof ScriptTime): void => {
@@ -42,10 +45,14 @@ export function scriptTime({ nodes, samples = [], timeDeltas = [] }: Profile, ev
     for (const child of children) visit(child, share);
   };
   visit(nodes[0]!.id, 'rest');
-  const time: ScriptTime = { frames: 0, saving: 0, rest: 0 };
+  const time: Scripts = { frames: 0, saving: 0, rest: 0, longestSave: 0 };
+  let save = 0;
   samples.forEach((id, i) => {
     const share = shares.get(id);
-    if (share) time[share] += timeDeltas[i]! / 1000 / events;
+    const ms = timeDeltas[i]! / 1000;
+    if (share) time[share] += ms / events;
+    save = share === 'saving' ? save + ms : 0;
+    time.longestSave = Math.max(time.longestSave, save);
   });
   return time;
 }

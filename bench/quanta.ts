@@ -133,18 +133,18 @@ export function filled(hits: number, tracks = 4): BeatSet {
   ]);
 }
 
-/** Sixteen tracks with so many patterns each, of one to four bars with 32 hits to the bar. */
-export function crowded(slots: number): BeatSet {
+/** Sixteen tracks with so many patterns each, of one to four bars. */
+export function crowded(slots: number, perBar = 32): BeatSet {
   return tracksOf(16, (id) =>
     Array.from({ length: slots }, (_, slot) => {
       const bars = 1 + (slot % 4);
       return {
         name: `Pattern ${slot + 1}`,
         length: 3840 * bars,
-        hits: Array.from({ length: 32 * bars }, (__, i) => ({
-          id: 2 * (i + 128 * (slot + slots * id)) + 1,
+        hits: Array.from({ length: perBar * bars }, (__, i) => ({
+          id: 2 * (i + 4 * perBar * (slot + slots * id)) + 1,
           pad: (i * 7 + slot) % 16,
-          tick: i * 120,
+          tick: (i * 3840) / perBar,
           length: 60,
           velocity: 0.3 + (i % 7) / 10,
           snap: null,

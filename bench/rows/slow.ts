@@ -1,9 +1,14 @@
 import type { Browser, Page } from 'playwright-core';
+import { emptySet } from '@/core/document/create';
+import type { BeatSet } from '@/core/document/set';
+import { giveEar } from '../../e2e/support/ear';
 import { countFrames, storeSet, words } from '../openPage';
 import { filled } from '../quanta';
 import { median, row, steal } from '../table';
 
 const STROKES = 30;
+/** Milliseconds of a display frame. */
+const FRAME = 1000 / 60;
 
 /** Runs in the page, before all else: when the pads were there, and when each stroke was made and lit, ms of the page's clock. */
 function watchPads(): void {
@@ -30,13 +35,18 @@ interface Seen {
 }
 
 /** A phone: its glass, and its processor so many times slower than this one. */
-async function slowPage(browser: Browser, base: string, slower: number, place: string): Promise<Page> {
+async function slowPage(browser: Browser, base: string, slower: number, place: string, set?: BeatSet): Promise<Page> {
   const context = await browser.newContext({
     viewport: { width: 390, height: 844 },
     hasTouch: true,
+    bypassCSP: set !== undefined, // for the ear
     serviceWorkers: 'block',
   });
   const page = await context.newPage();
+  if (set) {
+    await storeSet(page, base, set);
+    await giveEar(page as never); // of Playwright's test runner, which has the same pages
+  }
   await page.addInitScript(watchPads);
   await countFrames(page);
   const session = await context.newCDPSession(page);
@@ -75,6 +85,54 @@ async function touchLights(page: Page): Promise<number> {
     await page.waitForTimeout(320); // until the light is out
   }
   return median(waits);
+}
+
+/** A stroke of one pad on each beat, with silence between. */
+function beats(): BeatSet {
+  const { set } = emptySet();
+  const hits = [0, 960, 1920, 2880].map((tick, i) => ({
+    id: i + 1,
+    pad: 1,
+    tick,
+    length: 60,
+    velocity: 0.9,
+    snap: null,
+  }));
+  const track = set.tracks[0]!;
+  return { ...set, tracks: { 0: { ...track, patterns: [{ name: 'Beats', length: 3840, hits }] } } };
+}
+
+/**
+ * How much later than its sound each light is drawn, ms; less than 0 for earlier. The sound is taken where it leaves the page, and
+ * the browser says when it is at the loudspeaker (W3C Web Audio API, `getOutputTimestamp`).
+ */
+async function lightsAfterSound(page: Page): Promise<number[]> {
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await page.waitForTimeout(2000);
+  await page.evaluate(() => ((window as unknown as { seen: Seen }).seen.lit = []));
+  await page.waitForTimeout(20_000);
+  return page.evaluate(() => {
+    const { ear, seen } = window as unknown as {
+      ear: { context: AudioContext; chunks: Float32Array[]; firstFrame: number };
+      seen: Seen;
+    };
+    const { contextTime, performanceTime } = ear.context.getOutputTimestamp();
+    const { sampleRate } = ear.context;
+    const heard: number[] = [];
+    let frame = ear.firstFrame;
+    let last = -Infinity;
+    for (const chunk of ear.chunks) {
+      for (let i = 0; i < chunk.length; i += 2, frame++) {
+        if (Math.abs(chunk[i]!) < 1e-3) continue;
+        // A new stroke after a fifth of a second of silence.
+        if (frame - last > sampleRate / 5) heard.push(performanceTime! + (frame / sampleRate - contextTime!) * 1000);
+        last = frame;
+      }
+    }
+    return seen.lit
+      .map((lit) => heard.reduce((best, at) => (Math.abs(lit - at) < Math.abs(best) ? lit - at : best), Infinity))
+      .sort((a, b) => a - b);
+  });
 }
 
 /** From the touch of its key until the sheet is drawn, ms. */
@@ -135,6 +193,16 @@ export async function slowRows(browser: Browser, base: string) {
     );
     await slow.context().close();
   }
+  const slow = await slowPage(browser, base, 4, '/pads', beats());
+  const late = await lightsAfterSound(slow);
+  const near = late.filter((ms) => Math.abs(ms) <= 2 * FRAME).length;
+  row(
+    '4 times slower: a pad lights within two frames of its sound',
+    `${near} of ${late.length}; ${late[0]!.toFixed(0)} to ${late.at(-1)!.toFixed(0)} ms after it (${steal()})`,
+    'all',
+    late.length > 30 && near === late.length,
+  );
+  await slow.context().close();
 }
 
 /** The second visit without any network, and a set of as many hits as four patterns hold. */

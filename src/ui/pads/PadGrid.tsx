@@ -15,6 +15,8 @@ import { PadTouches } from './padTouches';
 import { heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const GLOW_MS = 260;
+/** What is lit now is on the glass so much later: the display shows a frame when the next one begins. */
+const DRAWN_IN_MS = 1000 / 60;
 /** What was heard longer ago lights no more. */
 const STALE_MS = 100;
 /** Velocity of a strike that has no place: a key, or assistive technology. */
@@ -95,7 +97,7 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
     const heardAgo = (ms: number) => performance.frameHeardAt(window.performance.now() - ms);
     let request = 0;
     const lightDue = () => {
-      for (const sounded of lights.take(heardAgo(0), heardAgo(STALE_MS))) lightPad(sounded);
+      for (const sounded of lights.take(heardAgo(-DRAWN_IN_MS), heardAgo(STALE_MS))) lightPad(sounded);
       request = lights.count > 0 ? requestAnimationFrame(lightDue) : 0;
     };
     const stopLighting = performance.onSounded((sounded) => {
