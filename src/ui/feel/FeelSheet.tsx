@@ -11,6 +11,7 @@ import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { compared } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { PatternPicture } from '../pads/PatternPicture';
+import { Below } from '../shared/Below';
 import { ControlButton } from '../shared/ControlButton';
 import { HoldButton } from '../shared/HoldButton';
 import { Sheet, SheetTitle } from '../shared/Sheet';
@@ -152,25 +153,27 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
         onGrid={chooseGrid}
         onFeel={setFeel}
       />
-      {scope.kind === 'pattern' && suggestions}
-      <Narrower
-        count={narrower(pattern, scope, 'feel')}
-        what="a Feel"
-        onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'feel' }))}
-      />
-      <SheetTitle>Early and late</SheetTitle>
-      <EarlyLate name={name} offsets={offsetsMs(pattern, within, grid, tempo)} />
-      <SheetTitle>Loudness</SheetTitle>
-      <LoudnessControls
-        loudness={own.loudness}
-        meter={meter}
-        onLoudness={(loudness, gesture) => set({ loudness }, gesture)}
-      />
-      <Narrower
-        count={narrower(pattern, scope, 'loudness')}
-        what="a loudness"
-        onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'loudness' }))}
-      />
+      <Below>
+        {scope.kind === 'pattern' && suggestions}
+        <Narrower
+          count={narrower(pattern, scope, 'feel')}
+          what="a Feel"
+          onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'feel' }))}
+        />
+        <SheetTitle>Early and late</SheetTitle>
+        <EarlyLate name={name} offsets={offsetsMs(pattern, within, grid, tempo)} />
+        <SheetTitle>Loudness</SheetTitle>
+        <LoudnessControls
+          loudness={own.loudness}
+          meter={meter}
+          onLoudness={(loudness, gesture) => set({ loudness }, gesture)}
+        />
+        <Narrower
+          count={narrower(pattern, scope, 'loudness')}
+          what="a loudness"
+          onClear={() => dispatch(narrowerCleared({ place: instrument.placeOf(), scope, kind: 'loudness' }))}
+        />
+      </Below>
     </>
   );
 }

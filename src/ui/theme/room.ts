@@ -45,14 +45,24 @@ export function useRoom(): Room {
   return useSyncExternalStore(subscribe, roomNow, roomNow);
 }
 
+const listeners = new Set<() => void>();
+
+function resized(): void {
+  measure();
+  listeners.forEach((tell) => tell());
+}
+
+/** The first one measures, since the room may have changed since it was rendered; then only a resize does. */
 function subscribe(tell: () => void): () => void {
-  const resized = () => {
+  if (listeners.size === 0) {
     measure();
-    tell();
+    window.addEventListener('resize', resized);
+  }
+  listeners.add(tell);
+  return () => {
+    listeners.delete(tell);
+    if (listeners.size === 0) window.removeEventListener('resize', resized);
   };
-  measure(); // it may have changed since the first render
-  window.addEventListener('resize', resized);
-  return () => window.removeEventListener('resize', resized);
 }
 
 let room: Room | null = null;
