@@ -16,6 +16,10 @@ export class CommandLog {
     return this.kept?.length ?? 0;
   }
 
+  get isKept(): boolean {
+    return this.kept !== null;
+  }
+
   note(command: Command): void {
     this.kept?.push(withoutArrays(command));
   }

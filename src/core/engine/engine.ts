@@ -17,6 +17,7 @@ import { PatternIntake } from './patternIntake';
 import { PatternPlayback } from './patternPlayback';
 import { Recorder } from './recorder';
 import { Rolls } from './rolls';
+import { Snapshots } from './snapshots';
 import { SoundRack } from './soundRack';
 import { Striker } from './striker';
 import { TrackRack } from './trackRack';
@@ -56,12 +57,19 @@ export class Engine {
   /** Frame of the next thing that a part does. */
   private due = 0;
   /** Frame of the next `state` event. */
-  private stateFrame = STATE_EVERY;
+  private stateFrame: number;
+  private readonly snapshots: Snapshots;
 
-  /** @param sampleRate frames per second */
-  constructor(readonly sampleRate: number) {
+  /**
+   * @param sampleRate frames per second
+   * @param frame of the first sample, for one that goes on from the `snapshot` of another
+   */
+  constructor(
+    readonly sampleRate: number,
+    frame = 0,
+  ) {
     const { events, parts } = this;
-    const transport = new Transport(sampleRate, events, parts);
+    const transport = new Transport(sampleRate, events, parts, frame);
     const rack = new TrackRack(transport, events);
     const sounds = new SoundRack(parts);
     const heardPads = new HeardPads();
@@ -88,6 +96,20 @@ export class Engine {
     this.transport = transport;
     this.striker = striker;
     this.mixer = mixer;
+    this.stateFrame = frame + STATE_EVERY;
+    const states = {
+      transport,
+      launcher,
+      rack,
+      recorder,
+      repeater,
+      controls,
+      hands,
+      check,
+      mixer,
+      voices: striker.voices,
+    };
+    this.snapshots = new Snapshots(states);
     this.frameParts = [striker, repeater, check];
     this.tickParts = [launch, windows, rolls, playback, metronome];
     parts.push(striker, hands, repeater, check, launch, windows, rolls, playback, metronome);
@@ -107,6 +129,9 @@ export class Engine {
       ...metronome.commands,
       ...check.commands,
       ...mixer.commands,
+      snapshot: ({ state }) => {
+        if (state) this.snapshots.restore(state);
+      },
       removeTrack: ({ track }) => {
         for (const part of parts) part.trackRemoved?.(track);
       },
@@ -161,10 +186,15 @@ export class Engine {
     for (const part of this.parts) part.passBy?.();
     while (this.nextCommand <= this.frame) {
       const command = this.pending.shift()!;
-      this.log.note(command);
+      this.note(command);
       this.apply(command);
     }
     this.playDue();
+  }
+
+  private note(command: Command): void {
+    if (command.type !== 'snapshot') this.log.note(command);
+    else if (this.log.isKept && this.snapshots.isResting) this.log.note({ ...command, state: this.snapshots.take() });
   }
 
   private apply<T extends CommandType>(command: Command<T>): void {
@@ -210,6 +240,7 @@ export class Engine {
     event.tick = this.transport.songTick;
     event.voices = this.ringing;
     event.peak = this.mixer.peak;
+    event.resting = this.snapshots.isResting;
     this.mixer.peak = 0;
   }
 }

@@ -46,6 +46,11 @@ export class Hands implements Part {
     return held.down && held.id === id;
   }
 
+  /** Whether any pad is held. */
+  get isHolding(): boolean {
+    return this.held.some((pads) => pads.some(({ down }) => down));
+  }
+
   songStops(): void {
     this.releaseAll();
   }

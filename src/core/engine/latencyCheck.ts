@@ -29,6 +29,10 @@ export class LatencyCheck implements FramePart {
     },
   };
 
+  get isOn(): boolean {
+    return this.frame < Infinity;
+  }
+
   nextFrame(): number {
     return this.frame;
   }

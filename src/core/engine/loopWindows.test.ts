@@ -1,3 +1,4 @@
+import type { Instruction } from '../protocol/commands';
 import { BAR, BEAT, PLAY, hits, pattern, loopWindow, Rig } from './rig.testing';
 
 const beats = hits([0, 0, 1], [960, 0, 2], [1920, 0, 3], [2880, 0, 4]);
@@ -92,4 +93,11 @@ test('loops of 3, 4, 5 and 7 steps keep to their places for twenty minutes, each
     met += own.length;
   });
   expect(met).toBeGreaterThan(15000);
+});
+
+test('one that waits is not lost when another slot of its track gets a window', () => {
+  const rig = playing().runTo(BEAT * 1.5);
+  rig.tell(loopWindow(960, 960, BAR)).runTo(BEAT * 2.5);
+  rig.tell(pattern({ slot: 1 }), { ...loopWindow(0, 480, BAR), slot: 1 } as Instruction).runTo(BEAT * 5.5);
+  expect(sounded(rig)).toEqual([[0, 1], [1, 2], [2, 3], [3, 4], [4, 2], [5, 2]]); // prettier-ignore
 });

@@ -49,12 +49,12 @@ export class LoopWindows implements TickPart {
     if (coming.slot === slot) this.forget(track);
     const waits = on > 0 && playing && slot === this.rack.tracks[track]!.slot;
     if (waits && this.rack.tracks[track]!.at(slot).hasWindow(start, length)) return;
+    if (!waits) return this.takeOver(track, slot, start, length, songTick);
     coming.slot = slot;
     coming.start = start;
     coming.length = length;
-    coming.tick = waits ? nextLine(songTick + SAME_TICKS, on) : songTick;
-    if (waits) this.report(track);
-    else this.apply(track);
+    coming.tick = nextLine(songTick + SAME_TICKS, on);
+    this.report(track);
   }
 
   /** The window that waits takes over. */
@@ -62,6 +62,10 @@ export class LoopWindows implements TickPart {
     const { slot, tick, start, length } = this.coming[track]!;
     if (tick === Infinity) return;
     this.forget(track);
+    this.takeOver(track, slot, start, length, tick);
+  }
+
+  private takeOver(track: number, slot: number, start: number, length: number, tick: number): void {
     this.rack.tracks[track]!.at(slot).setWindow(start, length);
     if (slot === this.rack.tracks[track]!.slot) this.rack.reportLoop(track, tick);
   }

@@ -73,6 +73,19 @@ export class Mixer implements Part {
     },
   };
 
+  /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
+  get isSilent(): boolean {
+    const { room, limiter, dcLeft, dcRight, click } = this;
+    const settled = this.tracks.every((track, index) => track.gain === this.targetOf(index));
+    const quiet = room.isAsleep && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
+    return settled && quiet && this.fadeGain === 1;
+  }
+
+  /** Every level is at once where it is to be. */
+  arrive(): void {
+    this.tracks.forEach((track, index) => (track.gain = this.targetOf(index)));
+  }
+
   /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
   render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
     const { left, right, send } = this.mix;
@@ -94,9 +107,13 @@ export class Mixer implements Part {
     }
   }
 
+  private targetOf(index: number): number {
+    return this.launcher.live.heard[index] === 1 ? this.tracks[index]!.level : 0;
+  }
+
   private renderTrack(index: number, frames: number): void {
     const track = this.tracks[index]!;
-    const target = this.launcher.live.heard[index] === 1 ? track.level : 0;
+    const target = this.targetOf(index);
     if (track.ringing === 0 && track.gain === target) return;
     this.bus.clear(frames);
     for (const voice of this.voices.voices) {

@@ -1,4 +1,5 @@
 import type { Handlers } from '../protocol/commands';
+import type { EngineState } from '../protocol/engineState';
 import { gridTicks, REPEAT_RATES } from '../quantize/grid';
 import type { Snap } from '../quantize/place';
 import { RepeatingPad } from '../sequence/noteRepeat';
@@ -55,6 +56,24 @@ export class NoteRepeater implements FramePart {
       this.lastOwnId = Math.max(this.lastOwnId, above);
     },
   };
+
+  get isRepeating(): boolean {
+    return this.repeating > 0;
+  }
+
+  /** While no pad repeats: all it knows. */
+  get data(): EngineState['repeater'] {
+    const { on, latch, lastOwnId } = this;
+    return { on, latch, lastOwnId, rates: this.rates.map((rates) => Array.from(rates)) };
+  }
+
+  /** Takes over what another one knew. */
+  takeData({ on, latch, lastOwnId, rates }: EngineState['repeater']): void {
+    this.on = on;
+    this.latch = latch;
+    this.lastOwnId = lastOwnId;
+    rates.forEach((own, track) => this.rates[track]!.set(own));
+  }
 
   /** A pad is struck while note repeat is on. `stroke` says which, how hard, its id and the frame that was heard. */
   press(stroke: Stroke): void {

@@ -1,6 +1,7 @@
 import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex } from '../document/moves';
 import { exp2 } from '../math';
 import type { Handlers } from '../protocol/commands';
+import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
 import type { Shape } from '../sound/drumVoice';
 import type { Part } from './part';
@@ -30,6 +31,18 @@ export class PadControls implements Part {
       this.turns[track]![moveIndex(pad, CONTROLS.indexOf(control))] = value;
     },
   };
+
+  /** The controls that hands hold. */
+  get data(): EngineState['turns'] {
+    return this.turns.flatMap((tables, track) =>
+      Array.from(tables).flatMap((value, table) => (Number.isNaN(value) ? [] : [{ track, table, value }])),
+    );
+  }
+
+  /** Takes over what other hands hold. */
+  takeData(turns: EngineState['turns']): void {
+    for (const { track, table, value } of turns) this.turns[track]![table] = value;
+  }
 
   /**
    * How a stroke differs from its sound. Read it at once: the next call overwrites it.

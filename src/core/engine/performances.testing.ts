@@ -201,6 +201,13 @@ function deed(chance: Chance, frame: number): Instruction[] {
   return [];
 }
 
+/** What the player does at chance moments of some frames from `from` on. */
+export function randomDeeds(seed: number, from: number, frames: number, count: number): Command[] {
+  const chance = new Chance(seed);
+  const moments = Array.from({ length: count }, () => from + chance.whole(frames)).sort((a, b) => a - b);
+  return moments.flatMap((frame) => deed(chance, frame).map((instruction) => at(frame, instruction)));
+}
+
 /**
  * A performance of everything the engine can be told, the same for the same seed. Every call makes new arrays: the engine
  * adopts those that it is given.

@@ -89,6 +89,16 @@ export class Recorder implements Part {
     },
   };
 
+  /** Serial of the last recorded hit. */
+  get lastSerial(): number {
+    return this.serial;
+  }
+
+  /** Counts on from the serial of another recorder. */
+  takeSerial(serial: number): void {
+    this.serial = serial;
+  }
+
   /** Song ticks come round again: what was heard live the last time must sound this time. */
   songStarts(): void {
     for (const stroke of this.strokes) stroke.songTick = NaN;

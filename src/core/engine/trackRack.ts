@@ -1,4 +1,4 @@
-import { SILENT } from '../launch/launchState';
+import { SILENT, type LaunchState } from '../launch/launchState';
 import { PatternPlayer } from '../sequence/patternPlayer';
 import type { Part } from './part';
 import type { Transport } from './transport';
@@ -63,6 +63,11 @@ export class TrackRack implements Part {
     event.start = player.start;
     event.span = player.span;
     event.tick = tick;
+  }
+
+  /** While the song stands still: what is launched is what the launcher says. */
+  takeData({ slot, launchTick, since }: LaunchState): void {
+    for (let t = 0; t < this.tracks.length; t++) this.takeOver(t, slot[t]!, launchTick[t]!, since[t]!);
   }
 
   songStarts(startTick: number): void {

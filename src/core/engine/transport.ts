@@ -1,4 +1,5 @@
 import type { Handlers } from '../protocol/commands';
+import type { EngineState } from '../protocol/engineState';
 import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
 import { anchorLike, atTempo, tickAt, Timeline, type Anchor } from '../time/timeline';
 import type { Part } from './part';
@@ -7,7 +8,7 @@ import type { EventQueue } from '../protocol/events';
 /** Where the song is, how fast it goes, and how far it was played. */
 export class Transport implements Part {
   /** The next frame to be rendered. */
-  frame = 0;
+  frame: number;
   meter: Meter = { beats: 4, unit: 4 };
   /** Where the count-in ends and the patterns begin. */
   fromTick = 0;
@@ -21,14 +22,19 @@ export class Transport implements Part {
   private bpm = 120;
   private bend = 1;
 
-  /** @param parts told when the song starts and stops */
+  /**
+   * @param parts told when the song starts and stops
+   * @param frame of the first sample
+   */
   constructor(
     private readonly sampleRate: number,
     private readonly events: EventQueue,
     private readonly parts: readonly Part[],
+    frame: number,
   ) {
+    this.frame = frame;
     const perTick = framesPerTick(this.bpm, sampleRate);
-    const start = { frame: 0, tick: 0, framesPerTick: perTick, playing: false, recording: false };
+    const start = { frame, tick: 0, framesPerTick: perTick, playing: false, recording: false };
     this.standing = anchorLike(start, { playing: true });
     this.timeline = new Timeline(start);
   }
@@ -95,6 +101,25 @@ export class Transport implements Part {
   get launchTick(): number {
     const { songTick } = this;
     return this.playing ? Math.max(songTick, this.fromTick, this.playedThrough + 2 * SAME_TICKS) : songTick;
+  }
+
+  /** While the song stands still: where, and all that the document does not say. */
+  get data(): EngineState['transport'] {
+    const { bpm, bend, fromTick, playedThrough, session } = this;
+    const { tick, framesPerTick: perTick, recording } = this.now;
+    return { tick, framesPerTick: perTick, recording, bpm, bend, fromTick, playedThrough, session };
+  }
+
+  /** Takes over where another song stood. */
+  takeData(data: EngineState['transport']): void {
+    this.bpm = data.bpm;
+    this.bend = data.bend;
+    this.fromTick = data.fromTick;
+    this.playedThrough = data.playedThrough;
+    this.session = data.session;
+    const { tick, framesPerTick: perTick, recording } = data;
+    this.standing = anchorLike(this.standing, { frame: this.frame, tick: 0, framesPerTick: perTick });
+    this.lay({ tick, framesPerTick: perTick, recording });
   }
 
   /** Counts every tick up to this frame as played, so that a hit that is recorded or drawn there waits for its next pass. */

@@ -18,6 +18,9 @@ export const AS_IT_IS = -1;
 const numbers = (value: number) => new Float64Array(MAX_TRACKS).fill(value);
 const slots = (value: number) => new Int16Array(MAX_TRACKS).fill(value);
 
+/** A state of the launcher as plain data: its fields, lists of numbers as lists. */
+export type LaunchStateData = Readonly<Record<string, number | boolean | readonly number[]>>;
+
 /**
  * What plays on each track and what waits: everything that launching changes. Ticks are song ticks, Infinity for never;
  * a change that waits keeps its tick, whatever happens to tempo, meter or loops meanwhile: a countdown never jumps.
@@ -84,6 +87,25 @@ export class LaunchState {
     this.sectionInPlace = other.sectionInPlace;
     this.heard.set(other.heard);
     this.due = other.due;
+  }
+
+  /** As plain data. */
+  toData(): LaunchStateData {
+    const entries = Object.entries(this).map(([key, value]: [string, number | boolean | Float64Array]) => [
+      key,
+      typeof value === 'object' ? Array.from(value) : value,
+    ]);
+    return Object.fromEntries(entries) as LaunchStateData;
+  }
+
+  /** Takes over what `toData` gave. */
+  takeData(data: LaunchStateData): void {
+    const fields = this as unknown as Record<string, number | boolean | Float64Array>;
+    for (const key of Object.keys(this)) {
+      const field = fields[key]!;
+      if (typeof field === 'object') field.set(data[key] as readonly number[]);
+      else fields[key] = data[key] as number | boolean;
+    }
   }
 
   /** Finds `heard` and `due` again after a change. */

@@ -1,10 +1,18 @@
 import { MAX_TRACKS } from '../document/limits';
 import { SAME_TICKS } from '../time/ticks';
 import { LaunchRules, type Launch, type MuteSolo } from './launchRules';
-import { AS_IT_IS, LEAVE, LaunchState, NO_SECTION, SILENT, THEN_STOP } from './launchState';
+import { AS_IT_IS, LEAVE, LaunchState, NO_SECTION, SILENT, THEN_STOP, type LaunchStateData } from './launchState';
 
 /** Whether a Lift is on: held, or let go and waiting for the line on which everything returns. */
 export const LIFT = { NONE: 0, HELD: 1, RETURNING: 2 } as const;
+
+/** What a launcher knows while the song stands still, as plain data. */
+export interface LauncherData {
+  live: LaunchStateData;
+  beneath: LaunchStateData;
+  lift: 0 | 1 | 2;
+  liftTick: number;
+}
 
 /**
  * Decides what plays on each track and when it changes. Every change has its line (a song tick) from the moment it is
@@ -171,6 +179,20 @@ export class Launcher extends LaunchRules {
   }
 
   // --- time -------------------------------------------------------------------------------------------------
+
+  /** While the song stands still: all that it knows, but for the sections and chains. */
+  get data(): LauncherData {
+    const { live, beneath, lift, liftTick } = this;
+    return { live: live.toData(), beneath: beneath.toData(), lift, liftTick };
+  }
+
+  /** Takes over what another launcher knew. */
+  takeData({ live, beneath, lift, liftTick }: LauncherData): void {
+    this.live.takeData(live);
+    this.beneath.takeData(beneath);
+    this.lift = lift;
+    this.liftTick = liftTick;
+  }
 
   /** For a launcher that is only told what plays: whether the song goes on. */
   setPlaying(playing: boolean): void {

@@ -3,6 +3,7 @@ import type { ToneVoice } from '../document/tones';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
+import type { EngineState } from './engineState';
 
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;
@@ -97,6 +98,11 @@ export interface CommandFields {
   repeatRate: { track: number; pad: number; ticks: number };
   /** Hits that the engine makes itself get even ids above this. */
   reserveIds: { above: number };
+  /**
+   * Null: an engine that rests notes its state in its log, which from there on is enough to hear again what comes. Else the engine,
+   * which has played nothing yet, takes that state over.
+   */
+  snapshot: { state: EngineState | null };
   /** Clicks at a steady pace apart from the song, for the latency check: how many, 0 to stop. */
   latencyCheck: { clicks: number };
 }

@@ -34,8 +34,11 @@ export const EVENT_FIELDS = {
   launcher: { beneath: 'flag', section: 'number', nextSection: 'number', sectionTick: 'number', sectionFollows: 'flag', sectionInPlace: 'flag', lift: 'number', liftTick: 'number', fadeFrom: 'number', fadeTo: 'number' }, // prettier-ignore
   /** A click of the latency check, counted from 0, sounded. */
   checked: { click: 'number' },
-  /** Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one. */
-  state: { tick: 'number', voices: 'number', peak: 'number' },
+  /**
+   * Sent at a steady pace: where the engine is, how many voices ring, the loudest output sample since the last one, and whether it
+   * rests: nothing is played, held or left to ring.
+   */
+  state: { tick: 'number', voices: 'number', peak: 'number', resting: 'flag' },
 } as const satisfies Record<string, Record<string, Packing>>;
 
 type Fields = typeof EVENT_FIELDS;

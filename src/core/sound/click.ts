@@ -53,6 +53,10 @@ export class Click {
     this.left = Math.round(this.ping.decay * 1.5 * this.sampleRate);
   }
 
+  get isSilent(): boolean {
+    return this.left <= 0;
+  }
+
   /** Adds the next `frames` samples to both sides. */
   render(left: Float64Array, right: Float64Array, frames: number): void {
     const end = Math.min(frames, this.left);

@@ -11,6 +11,10 @@ export class DcBlocker {
     this.r = 1 - (6.283185307179586 * CUTOFF_HZ) / sampleRate;
   }
 
+  get isSilent(): boolean {
+    return this.lastIn === 0 && this.lastOut === 0;
+  }
+
   process(samples: Float64Array, frames: number): void {
     let { lastIn, lastOut } = this;
     for (let i = 0; i < frames; i++) {

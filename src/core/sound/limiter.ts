@@ -33,6 +33,12 @@ export class Limiter {
     this.release = 1 / (RELEASE_SECONDS * sampleRate);
   }
 
+  /** Whether nothing is on its way through it, and its gain is open. */
+  get isSilent(): boolean {
+    const open = this.released === UNITY && this.sum === UNITY * LOOKAHEAD && this.minimum === UNITY;
+    return open && this.left.every((x) => x === 0) && this.right.every((x) => x === 0);
+  }
+
   /** Limits `frames` samples of the two inputs into the two outputs. */
   process(
     inLeft: Float64Array,

@@ -34,6 +34,10 @@ export class Room {
     this.quietFrames = this.sleepAfter;
   }
 
+  get isAsleep(): boolean {
+    return this.quietFrames >= this.sleepAfter;
+  }
+
   /** Adds the room's answer to `send` to `left` and `right`. Sleeps, sample-exactly, once nothing has been sent for long. */
   process(send: Float64Array, left: Float64Array, right: Float64Array, frames: number): void {
     const line0 = this.lines[0]!;
