@@ -166,9 +166,10 @@ test('arrays are given away, each once, and nothing is posted for nothing or bef
   new LiveHost(jest.fn(), jest.fn()).send({ type: 'stop' });
   const { host, node } = await started();
   host.sendAll([]);
-  expect(node.port.posted).toEqual([]);
+  const instructions = () => node.port.posted.filter(({ message }) => 'instructions' in (message as object));
+  expect(instructions()).toEqual([]);
   host.sendAll([pattern(0), pattern(1)]);
-  expect(node.port.posted).toEqual([{ message: { instructions: [pattern(0), pattern(1)] }, transfer: [hits.buffer] }]);
+  expect(instructions()).toEqual([{ message: { instructions: [pattern(0), pattern(1)] }, transfer: [hits.buffer] }]);
 });
 
 test('events are told with the frames of the engine, whose first one the message names', async () => {

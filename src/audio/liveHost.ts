@@ -1,6 +1,6 @@
 import { ClockMap } from '@/core/time/clockMap';
 import type { FromWorklet, ToWorklet } from './messages';
-import { arraysOf, type Instruction } from '@/core/protocol/commands';
+import { arraysOf, type Command, type Instruction } from '@/core/protocol/commands';
 import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 
 const WORKLET_URL = '/workers/engine.worklet.js';
@@ -38,7 +38,7 @@ export class LiveHost {
 
   constructor(
     private readonly onState: (state: HostState, problem?: string) => void,
-    private readonly onEvents: (events: EngineEvent[]) => void,
+    private readonly onEvents: (events: EngineEvent[], log: readonly Command[]) => void,
   ) {}
 
   /** Builds the audio graph. The browser may keep it silent until the page is touched: then the state is `locked`. */
@@ -53,9 +53,11 @@ export class LiveHost {
       node.port.onmessage = ({ data }: MessageEvent<FromWorklet>) => {
         this.answers++;
         this.origin = data.origin;
-        this.onEvents(decodeEvents(data.events));
+        this.onEvents(decodeEvents(data.events), data.log);
       };
       node.onprocessorerror = () => this.change('failed', 'The sound engine stopped.');
+      const keep: ToWorklet = { keepLog: true };
+      node.port.postMessage(keep);
       node.connect(context.destination);
       this.node = node;
       context.onstatechange = () => this.followContext();

@@ -2,16 +2,9 @@ import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pat
 import { patternAt, tracksOf, type BeatSet } from '@/core/document/set';
 import { trackStage, type Stage } from '@/core/document/stage';
 import type { Track } from '@/core/document/track';
-import { chainPlan, sectionPlans } from '@/core/launch/plans';
 import type { Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
-import {
-  heardPadsInstruction,
-  metronomeInstruction,
-  notesInstruction,
-  trackInstructions,
-} from '@/core/protocol/fromDocument';
-import { gridTicks } from '@/core/quantize/grid';
+import { setChanges, trackChanges } from '@/core/protocol/documentChanges';
 import { MAX_SLOTS } from '@/core/document/limits';
 import { SlotFollower } from './slotFollower';
 
@@ -55,6 +48,11 @@ export class DocumentFollower {
       out.push(...this.slotChanges(old, track, windowOn));
     }
     this.send(out);
+  }
+
+  /** Whether the engine knows all of the document. */
+  get isTold(): boolean {
+    return this.told !== null && this.waiting.size === 0;
   }
 
   /** Tells the next portion of what waits. Call it when the engine has answered. */
@@ -136,30 +134,4 @@ export class DocumentFollower {
       { type: 'muteSolo', track, mute: 0, solo: 0, on: 0 },
     ];
   }
-}
-
-function setChanges(before: BeatSet | null, set: BeatSet): Instruction[] {
-  const out: Instruction[] = [];
-  if (before?.tempo !== set.tempo) out.push({ type: 'tempo', bpm: set.tempo });
-  if (before?.meter !== set.meter) out.push({ type: 'meter', beats: set.meter.beats, unit: set.meter.unit });
-  if (before?.metronome !== set.metronome) out.push(metronomeInstruction(set.metronome));
-  if (before?.inputQuantize !== set.inputQuantize) {
-    const { grid, on } = set.inputQuantize;
-    out.push({ type: 'inputQuantize', grid: gridTicks(grid), on });
-  }
-  if (before?.sections !== set.sections) out.push({ type: 'sections', sections: sectionPlans(set.sections) });
-  return out;
-}
-
-function trackChanges(old: Track | undefined, track: Track): Instruction[] {
-  const { id } = track;
-  const chain: Instruction[] =
-    track.chain !== old?.chain ? [{ type: 'chain', track: id, chain: chainPlan(track) }] : [];
-  if (!old) return [...chain, ...trackInstructions(id, track)];
-  const out = chain;
-  if (track.kit !== old.kit) out.push({ type: 'kit', track: id, kit: track.kit });
-  if (track.tones !== old.tones) out.push(notesInstruction(id, track.tones));
-  if (track.level !== old.level) out.push({ type: 'trackLevel', track: id, level: track.level });
-  if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(id, track));
-  return out;
 }

@@ -15,6 +15,9 @@ export class HostInNode implements EngineHost {
   readonly sent: (readonly Instruction[])[] = [];
   /** All that the engine has told. */
   readonly events: EngineEvent[] = [];
+  /** What was heard, a quantum each, if it is asked for. */
+  readonly sound: { left: Float32Array; right: Float32Array }[] = [];
+  keepsSound = false;
   private isAlive = true;
   private onEvents: OnEvents = () => undefined;
   private onState: Parameters<MakeHost>[0] = () => undefined;
@@ -26,10 +29,11 @@ export class HostInNode implements EngineHost {
     return this;
   };
 
-  start = async () => undefined;
+  start = async () => this.engine.log.keep(true);
   restart = async () => {
     this.onState('starting');
     this.engine = new Engine(48000);
+    this.engine.log.keep(true);
     this.isAlive = true;
     this.onState('running');
   };
@@ -50,13 +54,14 @@ export class HostInNode implements EngineHost {
 
   /** Renders so many frames, in quanta, and hands over what the engine tells after each. */
   run(frames: number): void {
-    const [left, right] = [new Float32Array(128), new Float32Array(128)];
     for (let done = 0; done < frames; done += 128) {
+      const [left, right] = [new Float32Array(128), new Float32Array(128)];
       this.engine.process(left, right);
-      if (this.engine.events.length === 0) continue;
+      if (this.keepsSound) this.sound.push({ left, right });
+      if (this.engine.events.length === 0 && this.engine.log.length === 0) continue;
       const events = decodeEvents(this.engine.events.drain());
       this.events.push(...events);
-      this.onEvents(events);
+      this.onEvents(events, this.engine.log.drain());
     }
   }
 

@@ -5,12 +5,10 @@ import type { PatternPlace } from '@/core/document/pattern';
 import { nextHitId, type OpenSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
 import { SILENT } from '@/core/launch/launchState';
-import type { Instruction } from '@/core/protocol/commands';
+import type { Command, Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { gridTicks } from '@/core/quantize/grid';
 import { JustPlayed } from '@/core/record/justPlayed';
-import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { setOpened } from '@/store/openSlice';
 import { stepEntered } from '@/store/patternsSlice';
@@ -30,11 +28,13 @@ import { stageReported } from '@/store/stageSlice';
 import type { RootState, Store } from '@/store/store';
 import { DocumentFollower } from './documentFollower';
 import { GesturePlaces } from './gesturePlaces';
+import { LatencyClicks } from './latencyClicks';
 import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
 import { placesPlayed } from './placesPlayed';
 import { RecordedHits } from './recordedHits';
 import { RepeatFollower } from './repeatFollower';
+import { RunCapture } from './runCapture';
 import { StageFollower } from './stageFollower';
 
 /** What the instrument needs of the host that runs the engine. */
@@ -54,8 +54,8 @@ export class Instrument {
   readonly performance: Performance;
   /** Everything that hands played of late, armed or not. */
   readonly justPlayed = new JustPlayed();
-  /** Times (ms, as `performance.now()`) at which the clicks of the running latency check are heard. */
-  readonly checkClicks: number[] = [];
+  readonly latencyClicks: LatencyClicks;
+  readonly runs: RunCapture;
   private readonly host: EngineHost;
   private document!: DocumentFollower;
   private stage!: StageFollower;
@@ -76,14 +76,17 @@ export class Instrument {
     private readonly store: Store,
     makeHost: MakeHost = (...listeners) => new LiveHost(...listeners),
   ) {
-    this.host = makeHost(
+    const host = makeHost(
       (state, problem) => {
         store.dispatch(audioChanged({ state, problem: problem ?? null }));
         // Nothing sounds: the song stands where it was heard last.
         if (state === 'failed') this.halt();
       },
-      (events) => this.take(events),
+      (events, log) => this.take(events, log),
     );
+    this.runs = new RunCapture(store, host, () => this.document.isTold);
+    this.host = this.runs.host;
+    this.latencyClicks = new LatencyClicks(this.host);
     this.meetEngine();
     this.recorded = new RecordedHits(store);
     this.moveRecorder = new MoveRecorder(store);
@@ -120,6 +123,7 @@ export class Instrument {
 
   /** What follows the document begins with an engine that knows nothing. */
   private meetEngine(): void {
+    this.runs.meetEngine();
     this.document = new DocumentFollower((instructions) => this.host.sendAll(instructions));
     this.stage = new StageFollower();
     this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
@@ -254,16 +258,6 @@ export class Instrument {
     this.send(instruction);
   }
 
-  /** Begins a latency check: clicks at a steady pace, to be tapped along with. */
-  startCheck(): void {
-    this.checkClicks.length = 0;
-    this.send({ type: 'stop' }, { type: 'latencyCheck', clicks: LEAD_IN_CLICKS + CHECK_CLICKS });
-  }
-
-  stopCheck(): void {
-    this.send({ type: 'latencyCheck', clicks: 0 });
-  }
-
   /** Puts another set in the place of this one, letting go of what is held. */
   open(opened: OpenSet): void {
     this.send({ type: 'releaseAll' }, { type: 'leaveSection' });
@@ -309,7 +303,7 @@ export class Instrument {
   }
 
   /** One message of the engine's: all that it recorded and all changes of what plays become one change each. */
-  private take(events: readonly EngineEvent[]): void {
+  private take(events: readonly EngineEvent[], log: readonly Command[]): void {
     this.isTaking = true;
     this.performance.takeAll(events);
     for (const event of events) this.takeOne(event);
@@ -319,6 +313,7 @@ export class Instrument {
     this.isTaking = false;
     this.follow();
     this.document.followOn();
+    this.runs.take(events, log);
   }
 
   private takeOne(event: EngineEvent): void {
@@ -332,11 +327,8 @@ export class Instrument {
         return this.document.released(event);
       case 'sounded':
         return event.live ? this.remember(event) : undefined;
-      case 'checked': {
-        const now = window.performance.now();
-        const ago = (this.host.engineFrameHeard(now) - event.frame - LIMITER_LATENCY) / this.host.sampleRate;
-        this.checkClicks.push(now - ago * 1000);
-      }
+      case 'checked':
+        return this.latencyClicks.clicked(event.frame);
     }
   }
 

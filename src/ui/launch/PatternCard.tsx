@@ -72,7 +72,7 @@ export const PatternCard = memo(function PatternCard({
         ...box,
         width: pattern ? CARD.width : EMPTY_WIDTH,
         background: filled ? colour : pattern ? tokens.slate : 'transparent',
-        border: `2px ${waits ? 'dashed' : 'solid'} ${waits ? tokens.straw : stops ? colour : filled ? colour : pattern ? tokens.slate : tokens.rule}`, // prettier-ignore
+        border: `2px ${waits ? 'dashed' : 'solid'} ${waits ? tokens.straw : stops ? colour : filled ? colour : pattern ? tokens.edge : tokens.rule}`, // prettier-ignore
       }}
     >
       {!pattern && (

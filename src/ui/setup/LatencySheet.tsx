@@ -42,7 +42,7 @@ export function LatencySheet() {
     taps.current = [];
     setTapped(0);
     setRunning(true);
-    instrument.startCheck();
+    instrument.latencyClicks.start();
   };
   const tap = (timeStamp: number, device: InputDevice) => {
     taps.current.push({ ms: timeStamp - (correctionsNow.current[device] ?? 0), device });
@@ -53,7 +53,7 @@ export function LatencySheet() {
   useEffect(() => {
     if (!running) return undefined;
     const finish = () => {
-      const { checkClicks } = instrument;
+      const { heardAt: checkClicks } = instrument.latencyClicks;
       if (checkClicks.length < LEAD_IN_CLICKS + CHECK_CLICKS) return;
       const last = checkClicks[checkClicks.length - 1]!;
       const half = (last - checkClicks[checkClicks.length - 2]!) / 2;
@@ -68,7 +68,7 @@ export function LatencySheet() {
     const look = setInterval(finish, 50);
     return () => clearInterval(look);
   }, [running, instrument]);
-  useEffect(() => () => instrument.stopCheck(), [instrument]);
+  useEffect(() => () => instrument.latencyClicks.stop(), [instrument]);
 
   // Keys tap too, wherever the focus is.
   useEffect(() => {

@@ -1,0 +1,32 @@
+import type { Stage } from './stage';
+
+/**
+ * One captured performance of a set, from its first sound to its last. What was heard comes back from the set as it was, the stage,
+ * and the log of commands (see `core/record/runLog`).
+ */
+export interface Run {
+  schema: 1;
+  id: string;
+  name: string;
+  /** When it began, as ISO 8601. */
+  at: string;
+  /** Names the log that it is a part of: runs between which nothing came to rest share one. */
+  log: string;
+  /** Frames of the engine at which it begins and ends. */
+  from: number;
+  to: number;
+  /** Frames per second. */
+  sampleRate: number;
+  /** The sound engine that made it (see `SOUND`): another one may sound different. */
+  sound: number;
+  /** Key of the stored version of the set as it was where the log begins. */
+  set: string;
+  stage: Stage;
+  hits: number;
+  launches: number;
+  /** Quarter notes per minute. */
+  tempo: { least: number; most: number };
+}
+
+/** Raised whenever the same commands give other samples than before: `performances.reference.json` is written anew then. */
+export const SOUND = 1;

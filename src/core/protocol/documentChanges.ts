@@ -1,0 +1,34 @@
+import type { BeatSet } from '../document/set';
+import type { Track } from '../document/track';
+import { chainPlan, sectionPlans } from '../launch/plans';
+import { gridTicks } from '../quantize/grid';
+import type { Instruction } from './commands';
+import { heardPadsInstruction, metronomeInstruction, notesInstruction, trackInstructions } from './fromDocument';
+
+/** What an engine must be told of a set beside its tracks, since it was told another one; null: it knows nothing. */
+export function setChanges(before: BeatSet | null, set: BeatSet): Instruction[] {
+  const out: Instruction[] = [];
+  if (before?.tempo !== set.tempo) out.push({ type: 'tempo', bpm: set.tempo });
+  if (before?.meter !== set.meter) out.push({ type: 'meter', beats: set.meter.beats, unit: set.meter.unit });
+  if (before?.metronome !== set.metronome) out.push(metronomeInstruction(set.metronome));
+  if (before?.inputQuantize !== set.inputQuantize) {
+    const { grid, on } = set.inputQuantize;
+    out.push({ type: 'inputQuantize', grid: gridTicks(grid), on });
+  }
+  if (before?.sections !== set.sections) out.push({ type: 'sections', sections: sectionPlans(set.sections) });
+  return out;
+}
+
+/** What an engine must be told of a track beside its patterns. */
+export function trackChanges(old: Track | undefined, track: Track): Instruction[] {
+  const { id } = track;
+  const chain: Instruction[] =
+    track.chain !== old?.chain ? [{ type: 'chain', track: id, chain: chainPlan(track) }] : [];
+  if (!old) return [...chain, ...trackInstructions(id, track)];
+  const out = chain;
+  if (track.kit !== old.kit) out.push({ type: 'kit', track: id, kit: track.kit });
+  if (track.tones !== old.tones) out.push(notesInstruction(id, track.tones));
+  if (track.level !== old.level) out.push({ type: 'trackLevel', track: id, level: track.level });
+  if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(id, track));
+  return out;
+}

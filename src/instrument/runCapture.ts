@@ -1,0 +1,170 @@
+import { nanoid } from '@reduxjs/toolkit';
+import { SOUND, type Run } from '@/core/document/run';
+import type { BeatSet, OpenSet } from '@/core/document/set';
+import type { Stage } from '@/core/document/stage';
+import type { Command, Instruction } from '@/core/protocol/commands';
+import type { EngineEvent } from '@/core/protocol/events';
+import { framesPerTick, ticksPerBar } from '@/core/time/ticks';
+import { selectHeardSet, selectSet, selectStage } from '@/store/selectors';
+import type { Store } from '@/store/store';
+import type { EngineHost } from './instrument';
+
+/** A run that was left alone ends so many bars after its last sound. */
+const QUIET_BARS = 8;
+/** While nothing sounds, edits go into the log; with so many of them it begins anew. */
+const MOST_IDLE = 200;
+
+/** What was told to the engine since it rested, and what lies before that: enough to hear again what it played. */
+export interface PerformedLog extends OpenSet {
+  id: string;
+  commands: Command[];
+}
+
+/** What a run is, but for where its set is stored. */
+export type CapturedRun = Omit<Run, 'set' | 'stage'>;
+
+/** Told whenever a run has grown or ended. */
+export type RunListener = (run: CapturedRun, log: PerformedLog, ended: boolean) => void;
+
+/**
+ * Captures every performance: a log of all that the engine is told begins whenever it rests, and a run with the first sound. A run
+ * ends when the song is stopped, or eight bars after its last sound.
+ */
+export class RunCapture {
+  /** The host, with an ear to what is sent. */
+  readonly host: EngineHost;
+  private readonly listeners = new Set<RunListener>();
+  /** What the engine was asked to note its state with. */
+  private asked: { set: BeatSet; stage: Stage } | null = null;
+  /** The contents of patterns that were sent, by revision: the engine's log only names them. */
+  private readonly contents = new Map<number, Instruction>();
+  private log: PerformedLog | null = null;
+  /** Whether a run has begun in the log. */
+  private isUsed = false;
+  private run: CapturedRun | null = null;
+  private lastSound = 0;
+  private bpm = 120;
+  private isPlaying = false;
+
+  /** @param isTold whether the engine knows all of the document */
+  constructor(
+    private readonly store: Store,
+    host: EngineHost,
+    private readonly isTold: () => boolean,
+  ) {
+    this.host = Object.create(host) as EngineHost;
+    this.host.sendAll = (instructions) => {
+      this.keepContents(instructions);
+      host.sendAll(instructions);
+    };
+  }
+
+  /** Asks to be told of runs. Returns what ends it. */
+  onRun(listener: RunListener): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+
+  /** Another engine begins: what the last one played is over. */
+  meetEngine(): void {
+    if (this.run) this.end(this.lastSound);
+    this.asked = this.log = null;
+    this.contents.clear();
+  }
+
+  /** One message of the engine's. */
+  take(events: readonly EngineEvent[], commands: readonly Command[]): void {
+    for (const command of commands) this.applied(command);
+    for (const event of events) this.heard(event);
+    if (this.run) this.tell(false);
+  }
+
+  private applied(command: Command): void {
+    if (command.type === 'snapshot') return this.begin(command);
+    if (!this.log) return;
+    const contents = 'revision' in command ? this.contents.get(command.revision) : undefined;
+    if (contents) this.contents.delete((command as { revision: number }).revision);
+    this.log.commands.push(contents ? ({ ...contents, frame: command.frame } as Command) : command);
+    if (this.run && (command.type === 'launch' || command.type === 'launchSection')) this.run.launches++;
+  }
+
+  /** The engine has noted its state: the log begins. */
+  private begin(snapshot: Command): void {
+    if (!this.asked) return;
+    this.log = { ...this.asked, id: nanoid(), commands: [snapshot] };
+    this.asked = null;
+    this.isUsed = false;
+  }
+
+  private heard(event: EngineEvent): void {
+    if (event.kind === 'sounded') this.sounded(event.frame);
+    else if (event.kind === 'anchor') {
+      this.bpm = framesPerTick(1, this.host.sampleRate) / event.framesPerTick;
+      if (this.run) this.noteTempo(this.run.tempo);
+      if (this.run && this.isPlaying && !event.playing) this.end(event.frame);
+      this.isPlaying = event.playing;
+    } else if (event.kind === 'state') {
+      if (this.run && event.frame > this.lastSound + this.quietFrames) this.end(this.lastSound + this.quietFrames);
+      if (event.resting && !this.run && this.wantsLog) this.ask();
+    }
+  }
+
+  private sounded(frame: number): void {
+    const { log } = this;
+    if (!log) return;
+    if (!this.run) {
+      const at = new Date();
+      const { sampleRate } = this.host;
+      const name = at.toLocaleString([], { weekday: 'long', hour: '2-digit', minute: '2-digit' });
+      const tempo = { least: this.bpm, most: this.bpm };
+      this.run = { schema: 1, id: nanoid(), name, at: at.toISOString(), log: log.id, from: frame, to: frame, sampleRate, sound: SOUND, hits: 0, launches: 0, tempo }; // prettier-ignore
+      this.isUsed = true;
+    }
+    this.run.hits++;
+    this.run.to = this.lastSound = frame;
+  }
+
+  private noteTempo(tempo: Run['tempo']): void {
+    tempo.least = Math.min(tempo.least, this.bpm);
+    tempo.most = Math.max(tempo.most, this.bpm);
+  }
+
+  private end(frame: number): void {
+    this.run!.to = Math.max(this.lastSound, frame);
+    this.tell(true);
+    this.run = null;
+  }
+
+  private tell(ended: boolean): void {
+    for (const listener of this.listeners) listener(this.run!, this.log!, ended);
+  }
+
+  /** Whether what lies in the log, or that there is none, asks for another one. */
+  private get wantsLog(): boolean {
+    if (this.asked || !this.isTold()) return false;
+    return !this.log || this.isUsed || this.log.commands.length > MOST_IDLE;
+  }
+
+  /** Asks the engine to note its state. What is heard is not always the document: a proposal, one take alone. */
+  private ask(): void {
+    const state = this.store.getState();
+    const set = selectSet(state);
+    if (selectHeardSet(state) !== set) return;
+    this.asked = { set, stage: selectStage(state) };
+    this.contents.clear();
+    this.host.sendAll([{ type: 'snapshot', state: null }]);
+  }
+
+  /** The arrays go to the engine, so they are copied. */
+  private keepContents(instructions: readonly Instruction[]): void {
+    if (!this.asked && !this.log) return;
+    for (const instruction of instructions) {
+      if ('revision' in instruction) this.contents.set(instruction.revision, structuredClone(instruction));
+    }
+  }
+
+  private get quietFrames(): number {
+    const { meter } = selectSet(this.store.getState());
+    return QUIET_BARS * ticksPerBar(meter) * framesPerTick(this.bpm, this.host.sampleRate);
+  }
+}
