@@ -144,6 +144,11 @@ export class App {
     );
   }
 
+  /** The same helpers for another page. */
+  on(page: Page): App {
+    return new App(page);
+  }
+
   async storedKeys(): Promise<string[]> {
     return Object.keys(await this.storage());
   }
@@ -168,13 +173,19 @@ export class App {
 
   /** The stored set, put together from its pieces. */
   private async storedSet(): Promise<StoredSet | null> {
-    const all = await this.storage();
-    const set = parsed(all.set ?? null);
-    for (const { patterns } of Object.values(set?.tracks ?? {})) {
+    return this.putTogether(await this.storage(), 'set');
+  }
+
+  /** The set of a key, with the pieces that it names in their places. */
+  putTogether(all: Record<string, string>, key: string): StoredSet | null {
+    const set = parsed(all[key] ?? null);
+    // Some tests begin with a set that is none.
+    if (typeof set?.tracks !== 'object') return set;
+    for (const { patterns } of Object.values(set.tracks)) {
       patterns.forEach((piece, slot) => {
         if (typeof piece !== 'string') return;
         const pattern = JSON.parse(all[piece]!) as { hits: string[] };
-        const hits = pattern.hits.flatMap((key) => JSON.parse(all[key]!) as unknown[]);
+        const hits = pattern.hits.flatMap((name) => JSON.parse(all[name]!) as unknown[]);
         patterns[slot] = { ...pattern, hits } as unknown as (typeof patterns)[number];
       });
     }

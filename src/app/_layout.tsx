@@ -7,6 +7,7 @@ import { Provider } from 'react-redux';
 import { Instrument } from '@/instrument/instrument';
 import { keepOffline } from '@/storage/offline';
 import { restore } from '@/storage/persistence';
+import { RunStore } from '@/storage/runStore';
 import { onStorageLost, storage } from '@/storage/storage';
 import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
@@ -23,6 +24,9 @@ import { contrast, dark, light } from '@/ui/theme/tokens';
 const store = createStore();
 const instrument = new Instrument(store);
 const tabs = new Tabs(store, { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') });
+
+const runs = new RunStore(storage, () => tabs.versions);
+instrument.runs.onRun(runs.note);
 
 /** A browser whose storage does not answer by then gets the demo, and the stored set when it comes. */
 const ANSWERS_BY_MS = 4000;
@@ -46,9 +50,14 @@ const opened = Promise.race([restored, silence]).then(() => void instrument.star
 
 keepOffline(store, opened);
 
-window.addEventListener('pagehide', () => tabs.saveNow());
+/** Writes what is still to be written: the page may go away. */
+function saveNow(): void {
+  tabs.saveNow();
+  void runs.writeNow();
+}
+window.addEventListener('pagehide', saveNow);
 document.addEventListener('visibilitychange', () => {
-  if (document.visibilityState === 'hidden') tabs.saveNow();
+  if (document.visibilityState === 'hidden') saveNow();
 });
 window.addEventListener('beforeunload', (event) => {
   if (tabs.isTroubled) event.preventDefault();

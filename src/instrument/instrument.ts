@@ -76,7 +76,7 @@ export class Instrument {
     private readonly store: Store,
     makeHost: MakeHost = (...listeners) => new LiveHost(...listeners),
   ) {
-    const host = makeHost(
+    this.host = makeHost(
       (state, problem) => {
         store.dispatch(audioChanged({ state, problem: problem ?? null }));
         // Nothing sounds: the song stands where it was heard last.
@@ -84,8 +84,7 @@ export class Instrument {
       },
       (events, log) => this.take(events, log),
     );
-    this.runs = new RunCapture(store, host, () => this.document.isTold);
-    this.host = this.runs.host;
+    this.runs = new RunCapture(store, this.host, () => this.document.isTold);
     this.latencyClicks = new LatencyClicks(this.host);
     this.meetEngine();
     this.recorded = new RecordedHits(store);

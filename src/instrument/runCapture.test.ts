@@ -1,5 +1,6 @@
 import { replayEngine } from '@/core/engine/replay';
-import { logText, readLog } from '@/core/record/runLog';
+import type { CapturedRun } from '@/core/document/run';
+import { logText, readLog, type PerformedLog } from '@/core/protocol/performedLog';
 import { edited, treatmentSet } from '@/store/patternsSlice';
 import { levelSet } from '@/store/tracksSlice';
 import { createStore } from '@/store/store';
@@ -7,7 +8,6 @@ import { tempoSet } from '@/store/timeSlice';
 import { undone } from '@/store/undoable';
 import { HostInNode } from './engineHost.testing';
 import { Instrument } from './instrument';
-import type { CapturedRun, PerformedLog } from './runCapture';
 
 const SR = 48000;
 const BEAT = (60 / 112) * SR;
@@ -59,7 +59,9 @@ test('a run begins with the first sound and ends when the song is stopped; from 
   store.dispatch(tempoSet(126));
   host.run(BEAT * 2);
   const place = { track: 0, slot: 0 };
-  store.dispatch(treatmentSet({ place, scope: { kind: 'pattern' }, treatment: { feel: { grid: 480, strength: 0.5 } } }));
+  store.dispatch(
+    treatmentSet({ place, scope: { kind: 'pattern' }, treatment: { feel: { grid: 480, strength: 0.5 } } }),
+  );
   host.run(BEAT * 4);
   store.dispatch(undone());
   store.dispatch(edited({ place, edit: { kind: 'window', window: { start: 0, length: 1920 } } }));

@@ -1,9 +1,10 @@
 import { nanoid } from '@reduxjs/toolkit';
-import { SOUND, type Run } from '@/core/document/run';
-import type { BeatSet, OpenSet } from '@/core/document/set';
+import { SOUND, type CapturedRun, type Run } from '@/core/document/run';
+import type { BeatSet } from '@/core/document/set';
 import type { Stage } from '@/core/document/stage';
 import type { Command, Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
+import type { PerformedLog, RunListener } from '@/core/protocol/performedLog';
 import { framesPerTick, ticksPerBar } from '@/core/time/ticks';
 import { selectHeardSet, selectSet, selectStage } from '@/store/selectors';
 import type { Store } from '@/store/store';
@@ -14,25 +15,11 @@ const QUIET_BARS = 8;
 /** While nothing sounds, edits go into the log; with so many of them it begins anew. */
 const MOST_IDLE = 200;
 
-/** What was told to the engine since it rested, and what lies before that: enough to hear again what it played. */
-export interface PerformedLog extends OpenSet {
-  id: string;
-  commands: Command[];
-}
-
-/** What a run is, but for where its set is stored. */
-export type CapturedRun = Omit<Run, 'set' | 'stage'>;
-
-/** Told whenever a run has grown or ended. */
-export type RunListener = (run: CapturedRun, log: PerformedLog, ended: boolean) => void;
-
 /**
  * Captures every performance: a log of all that the engine is told begins whenever it rests, and a run with the first sound. A run
  * ends when the song is stopped, or eight bars after its last sound.
  */
 export class RunCapture {
-  /** The host, with an ear to what is sent. */
-  readonly host: EngineHost;
   private readonly listeners = new Set<RunListener>();
   /** What the engine was asked to note its state with. */
   private asked: { set: BeatSet; stage: Stage } | null = null;
@@ -46,16 +33,19 @@ export class RunCapture {
   private bpm = 120;
   private isPlaying = false;
 
-  /** @param isTold whether the engine knows all of the document */
+  /**
+   * @param host what it sends is overheard
+   * @param isTold whether the engine knows all of the document
+   */
   constructor(
     private readonly store: Store,
-    host: EngineHost,
+    private readonly host: EngineHost,
     private readonly isTold: () => boolean,
   ) {
-    this.host = Object.create(host) as EngineHost;
-    this.host.sendAll = (instructions) => {
+    const sendAll = host.sendAll.bind(host);
+    host.sendAll = (instructions) => {
       this.keepContents(instructions);
-      host.sendAll(instructions);
+      sendAll(instructions);
     };
   }
 

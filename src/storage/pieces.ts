@@ -32,6 +32,9 @@ interface PatternPiece {
   hits: readonly HitsPiece[];
 }
 
+/** What a set was cut into, by the places of its patterns. */
+type Cut = Map<string, PatternPiece>;
+
 /** The keys of pieces from which a pattern was put together, with the number of hits in each. */
 export interface PieceKeys {
   key: string;
@@ -66,11 +69,13 @@ export function placeKey(track: number | string, slot: number): string {
 /** The pieces of one set under one key of the storage: those that it consists of, and which of them are surely stored. */
 export class SetPieces {
   /** What the set was cut into last, by the places of the patterns. */
-  private cut = new Map<string, PatternPiece>();
+  private cut: Cut = new Map();
   /** Keys of the pieces that the storage has, by its own word. */
   private stored = new Set<string>();
   /** Keys that were handed to the storage since. */
   private readonly sent = new Set<string>();
+  /** Keys that other records name, too; null while they are not known, and nothing may be removed. */
+  private held: Set<string> | null = null;
 
   /** @param key under which the record of the set is stored */
   constructor(readonly key: string) {}
@@ -88,19 +93,29 @@ export class SetPieces {
         pieces.cut.set(placeKey(id, slot), { key: known.key, pattern, hits });
       });
     }
-    pieces.stored = pieces.keys();
+    pieces.stored = keysOf(pieces.cut);
     return pieces;
   }
 
   /** Texts to store so that the set is stored, by key: the record, and the pieces that are not stored yet. */
   entries({ set, stage }: OpenSet): Record<string, string> {
-    const tracks = this.cutAnew(set);
-    const entries: Record<string, string> = { [this.key]: JSON.stringify({ ...set, tracks, stage }) };
-    for (const { key, pattern, hits } of this.cut.values()) {
-      for (const piece of hits) this.add(entries, piece.key, () => piece.hits);
-      this.add(entries, key, () => ({ ...pattern, hits: hits.map((piece) => piece.key) }));
-    }
-    return entries;
+    const { cut, tracks } = this.cutAnew(set);
+    this.cut = cut;
+    const entries = this.missing(cut);
+    for (const key of Object.keys(entries)) this.sent.add(key);
+    return { ...entries, [this.key]: JSON.stringify({ ...set, tracks, stage }) };
+  }
+
+  /** Texts to store so that a set is stored under another key, too, and stays there whatever becomes of the set. */
+  versionEntries(key: string, set: OpenSet['set']): Record<string, string> {
+    const { cut, tracks } = this.cutAnew(set);
+    for (const piece of keysOf(cut)) this.held?.add(piece);
+    return { ...this.missing(cut), [key]: JSON.stringify({ ...set, tracks }) };
+  }
+
+  /** These keys, and no others until now, are named by other records. */
+  hold(keys: Iterable<string>): void {
+    this.held = new Set(keys);
   }
 
   /**
@@ -108,8 +123,10 @@ export class SetPieces {
    * @returns keys of pieces that the record names no more, to be removed
    */
   written(): string[] {
-    const named = this.keys();
-    const gone = [...new Set([...this.stored, ...this.sent])].filter((key) => !named.has(key));
+    const named = keysOf(this.cut);
+    const { held } = this;
+    const before = new Set([...this.stored, ...this.sent]);
+    const gone = held ? [...before].filter((key) => !named.has(key) && !held.has(key)) : [];
     this.stored = named;
     this.sent.clear();
     return gone;
@@ -120,16 +137,23 @@ export class SetPieces {
     this.stored.clear();
   }
 
-  private add(entries: Record<string, string>, key: string, piece: () => unknown): void {
-    if (this.stored.has(key)) return;
-    entries[key] = JSON.stringify(piece());
-    this.sent.add(key);
+  /** Texts of the pieces that are not stored. */
+  private missing(cut: Cut): Record<string, string> {
+    const entries: Record<string, string> = {};
+    const add = (key: string, piece: () => unknown) => {
+      if (!this.stored.has(key)) entries[key] = JSON.stringify(piece());
+    };
+    for (const { key, pattern, hits } of cut.values()) {
+      for (const piece of hits) add(piece.key, () => piece.hits);
+      add(key, () => ({ ...pattern, hits: hits.map((piece) => piece.key) }));
+    }
+    return entries;
   }
 
-  /** Cuts a set as near as can be to the last cut. Returns its tracks with the keys of their patterns. */
+  /** Cuts a set as near as can be to the last cut; its tracks with the keys of their patterns. */
   private cutAnew(set: OpenSet['set']) {
     const known = new Map([...this.cut.values()].map((piece) => [piece.pattern, piece]));
-    const cut = new Map<string, PatternPiece>();
+    const cut: Cut = new Map();
     const keyOf = (pattern: Pattern, place: string) => {
       const piece = known.get(pattern) ?? cutPattern(pattern, this.cut.get(place));
       cut.set(place, piece);
@@ -139,13 +163,12 @@ export class SetPieces {
       const patterns = track.patterns.map((pattern, slot) => pattern && keyOf(pattern, placeKey(track.id, slot)));
       return [track.id, { ...track, patterns }] as const;
     });
-    this.cut = cut;
-    return Object.fromEntries(tracks);
+    return { cut, tracks: Object.fromEntries(tracks) };
   }
+}
 
-  private keys(): Set<string> {
-    return new Set([...this.cut.values()].flatMap(({ key, hits }) => [key, ...hits.map((piece) => piece.key)]));
-  }
+function keysOf(cut: Cut): Set<string> {
+  return new Set([...cut.values()].flatMap(({ key, hits }) => [key, ...hits.map((piece) => piece.key)]));
 }
 
 function cutPattern(pattern: Pattern, before: PatternPiece | undefined): PatternPiece {

@@ -8,6 +8,17 @@ export const DAMAGED_PREFIX = 'damaged set ';
 /** Sets of another tab, or of another time, that saving would have replaced. */
 export const OTHER_PREFIX = 'set of another tab ';
 
+/** Sets as they were, for what refers to them. */
+export const VERSION_PREFIX = 'version ';
+/** Captured runs, and the pieces of their logs. */
+export const RUN_PREFIX = 'run ';
+export const LOG_PREFIX = 'log ';
+
+/** Whether a record is of a run, and names no pieces of a set. */
+export function isOfRun(key: string): boolean {
+  return key.startsWith(RUN_PREFIX) || key.startsWith(LOG_PREFIX);
+}
+
 export type Storage = Pick<
   AsyncStorage,
   'getItem' | 'getMany' | 'setItem' | 'setMany' | 'removeItem' | 'removeMany' | 'getAllKeys'

@@ -6,7 +6,8 @@ import { setAside } from './aside';
 import { SetPieces } from './pieces';
 import { OTHER_PREFIX, SET_KEY, storageTrouble, type Storage } from './records';
 import { Saver, type Saved } from './saver';
-import { findSet, readStored, removeSet, sweepPieces, textOf, type StoredSet } from './storedSet';
+import { findSet, readStored, removeSet, textOf, type StoredSet } from './storedSet';
+import { Versions } from './versions';
 
 const LOCK = 'chaffinch set';
 /** A tab that does not hand over by then is frozen, and loses the set without being asked. */
@@ -41,6 +42,8 @@ interface Browser {
 export class Tabs {
   private readonly id = Math.random().toString(36).slice(2);
   private saver: Saver | null = null;
+  /** Of the tab that owns the set. */
+  versions: Versions | null = null;
   private owns = false;
   /** As another tab: the set that the owner saved last, and the pieces in which it lies. */
   private followed: OpenSet['set'] | null;
@@ -170,7 +173,7 @@ export class Tabs {
     const { storage, channel } = this.browser;
     const onSaved = () => channel.postMessage({ kind: 'saved' });
     this.saver = new Saver(this.store, storage, pieces, stored, { onSaved });
-    sweepPieces(storage).catch(() => undefined); // another time, then
+    this.versions = new Versions(storage, pieces);
     this.store.dispatch(tabChanged('owner'));
     // What the last owner saved as it went, nobody could be told of.
     if (stored.set !== null) channel.postMessage({ kind: 'saved' });
@@ -194,6 +197,7 @@ export class Tabs {
   private lose(saved: OpenSet['set'] | null): void {
     if (!this.owns) return;
     this.owns = false;
+    this.versions = null;
     this.saver?.end();
     this.followed = saved;
     this.release();

@@ -2,7 +2,7 @@ import type { Stage } from './stage';
 
 /**
  * One captured performance of a set, from its first sound to its last. What was heard comes back from the set as it was, the stage,
- * and the log of commands (see `core/record/runLog`).
+ * and the log of commands (see `core/protocol/performedLog`).
  */
 export interface Run {
   schema: 1;
@@ -22,11 +22,16 @@ export interface Run {
   /** Key of the stored version of the set as it was where the log begins. */
   set: string;
   stage: Stage;
+  /** Letters of its log, which is what it takes of the storage. */
+  letters: number;
   hits: number;
   launches: number;
   /** Quarter notes per minute. */
   tempo: { least: number; most: number };
 }
+
+/** A run as it is captured: not stored yet. */
+export type CapturedRun = Omit<Run, 'set' | 'stage' | 'letters'>;
 
 /** Raised whenever the same commands give other samples than before: `performances.reference.json` is written anew then. */
 export const SOUND = 1;

@@ -1,4 +1,16 @@
-import type { Command } from '../protocol/commands';
+import type { CapturedRun } from '../document/run';
+import type { OpenSet } from '../document/set';
+import type { Command } from './commands';
+
+/** All that an engine was told since it rested, and the set and the stage at that moment: enough to hear again what it played. */
+export interface PerformedLog extends OpenSet {
+  id: string;
+  /** Begins with a snapshot. */
+  commands: Command[];
+}
+
+/** Told whenever a run has grown or ended. */
+export type RunListener = (run: CapturedRun, log: PerformedLog, ended: boolean) => void;
 
 /** Lists of numbers that an engine takes as they are. */
 const LIST = '#';

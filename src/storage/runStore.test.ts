@@ -1,0 +1,164 @@
+import { replayEngine } from '@/core/engine/replay';
+import { random } from '@/core/random';
+import { HostInNode } from '@/instrument/engineHost.testing';
+import { Instrument } from '@/instrument/instrument';
+import { selectSet } from '@/store/selectors';
+import { createStore } from '@/store/store';
+import { tempoSet } from '@/store/timeSlice';
+import { Memory, settled } from './memory.testing';
+import { SetPieces } from './pieces';
+import { LOG_PREFIX, RUN_PREFIX, SET_KEY, VERSION_PREFIX } from './records';
+import { MOST_RUNS, RunStore } from './runStore';
+import { findSet, readStored, sweepPieces } from './storedSet';
+import { openRun, storedRuns } from './storedRuns';
+import { Versions } from './versions';
+
+const SR = 48000;
+const TENTH = SR / 10;
+
+beforeEach(() => jest.useFakeTimers({ doNotFake: ['setImmediate'] }));
+afterEach(() => jest.useRealTimers());
+
+/** The app's instrument, the store of its runs, and a storage that the set lies in, too. */
+async function rig() {
+  const memory = new Memory();
+  const store = createStore();
+  const host = new HostInNode();
+  host.keepsSound = true;
+  const instrument = new Instrument(store, host.make);
+  const pieces = new SetPieces(SET_KEY);
+  const open = () => ({ set: selectSet(store.getState()), stage: store.getState().stage });
+  await memory.setMany(pieces.entries(open()));
+  pieces.written();
+  const versions = new Versions(memory, pieces);
+  const runs = new RunStore(memory, () => versions);
+  instrument.runs.onRun(runs.note);
+  await instrument.start();
+  /** Time goes on, for the engine as for the page. */
+  const passes = async (seconds: number) => {
+    for (let i = 0; i < seconds * 10; i++) {
+      host.run(TENTH);
+      jest.advanceTimersByTime(100);
+      await settled();
+    }
+    for (let i = 0; i < 10; i++) await settled();
+  };
+  await passes(0.5);
+  const strike = (pad: number) => {
+    instrument.padDown(pad, 0.7, host.engine.frame, 'keys');
+    instrument.padUp(pad, host.engine.frame, 'keys');
+  };
+  return { memory, store, host, instrument, runs, pieces, open, passes, strike };
+}
+
+const keys = (memory: Memory, prefix: string) => [...memory.map.keys()].filter((key) => key.startsWith(prefix));
+
+test('a stored run gives the samples that were heard', async () => {
+  const { memory, store, host, instrument, passes, strike } = await rig();
+  instrument.toggleRecord();
+  instrument.play();
+  for (let i = 0; i < 12; i++) {
+    strike(i % 8);
+    if (i === 5) store.dispatch(tempoSet(140));
+    await passes(0.7);
+  }
+  instrument.stop();
+  await passes(4);
+  const [run] = await storedRuns(memory);
+  const engine = replayEngine(await openRun(memory, run!));
+  let differing = 0;
+  for (let at = engine.frame / 128; at < host.sound.length; at++) {
+    const [left, right] = [new Float32Array(128), new Float32Array(128)];
+    engine.process(left, right);
+    const heard = host.sound[at]!;
+    for (let i = 0; i < 128; i++) if (left[i] !== heard.left[i] || right[i] !== heard.right[i]) differing++;
+  }
+  expect(differing).toBe(0);
+  expect(run!.to - run!.from).toBeGreaterThan(8 * SR);
+});
+
+test('of a browser that dies at fifty moments of a run at most a second is missing, and nothing is damaged', async () => {
+  const { memory, store, host, instrument, passes, strike } = await rig();
+  const next = random(7);
+  const deaths: { frame: number; storage: Memory }[] = [];
+  instrument.toggleRecord();
+  instrument.play();
+  for (let i = 0; i < 300; i++) {
+    if (next() < 0.5) strike(Math.floor(next() * 16));
+    if (next() < 0.1) store.dispatch(tempoSet(90 + Math.floor(next() * 60)));
+    await passes(0.1);
+    if (i > 12 && next() < 0.25) {
+      const storage = new Memory();
+      for (const [key, text] of memory.map) storage.map.set(key, text);
+      deaths.push({ frame: host.engine.frame, storage });
+    }
+  }
+  instrument.stop();
+  await passes(4);
+  const whole = await openRun(memory, (await storedRuns(memory))[0]!);
+  expect(deaths.length).toBeGreaterThanOrEqual(50);
+  for (const { frame, storage } of deaths) {
+    const [run] = await storedRuns(storage);
+    const { log } = await openRun(storage, run!);
+    expect(log).toEqual(whole.log.slice(0, log.length));
+    const missing = whole.log.slice(log.length).find((command) => command.frame < frame - SR);
+    expect(missing).toBeUndefined();
+    expect(run!.to).toBeGreaterThan(frame - 2 * SR);
+  }
+}, 30_000);
+
+test('the last twenty stay, each with its log and its set; what only older ones named goes, and the set is whole', async () => {
+  const { memory, store, pieces, open, passes, strike } = await rig();
+  for (let i = 0; i < MOST_RUNS + 6; i++) {
+    if (i % 3 === 0) {
+      store.dispatch(tempoSet(100 + i));
+      await memory.setMany(pieces.entries(open()));
+      await memory.removeMany(pieces.written());
+      await passes(0.1);
+    }
+    strike(i % 16);
+    await passes(18); // eight bars, and until it rests
+  }
+  const runs = await storedRuns(memory);
+  expect(runs).toHaveLength(MOST_RUNS);
+  expect(keys(memory, RUN_PREFIX)).toHaveLength(MOST_RUNS);
+  expect(new Set(keys(memory, LOG_PREFIX).map((key) => key.split(' ')[1]))).toEqual(
+    new Set(runs.map(({ log }) => log)),
+  );
+  expect(new Set(keys(memory, VERSION_PREFIX))).toEqual(new Set(runs.map(({ set }) => set)));
+  // Runs of an unchanged set share one version.
+  expect(keys(memory, VERSION_PREFIX).length).toBeLessThan(10);
+  await sweepPieces(memory);
+  for (const run of runs) expect((await openRun(memory, run)).log[0]!.type).toBe('snapshot');
+  expect(readStored((await findSet(memory, SET_KEY))!)).toEqual(open());
+}, 30_000);
+
+test('while the storage is full nothing is written and playing goes on; with room again all of the run is there', async () => {
+  const { memory, instrument, passes, strike } = await rig();
+  instrument.play();
+  strike(0);
+  await passes(1);
+  memory.full = true;
+  strike(1);
+  await passes(2);
+  memory.full = false;
+  strike(2);
+  await passes(2);
+  const [run] = await storedRuns(memory);
+  const { log } = await openRun(memory, run!);
+  expect(log.filter(({ type }) => type === 'padDown').map((command) => (command as { pad: number }).pad)).toEqual([0, 1, 2]); // prettier-ignore
+});
+
+test('a run of which something is missing says what', async () => {
+  const { memory, passes, strike } = await rig();
+  strike(0);
+  await passes(18);
+  const [run] = await storedRuns(memory);
+  const log = keys(memory, LOG_PREFIX)[0]!;
+  const text = memory.map.get(log)!;
+  memory.map.set(log, text.replace('"type":"padDown"', '"typ'));
+  await expect(openRun(memory, run!)).rejects.toThrow(/Line \d+ of the log/);
+  memory.map.set(log, text);
+  memory.map.delete(run!.set);
+  await expect(openRun(memory, run!)).rejects.toThrow('The set that it was played with is not stored any more.');
+});

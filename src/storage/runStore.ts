@@ -1,0 +1,132 @@
+import type { CapturedRun, Run } from '@/core/document/run';
+import { logText, type PerformedLog, type RunListener } from '@/core/protocol/performedLog';
+import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
+import { storedRuns } from './storedRuns';
+import type { Versions } from './versions';
+
+/** A run is written so soon after it has grown: at most this much of it is lost if the browser dies. */
+const WRITE_AFTER_MS = 700;
+/** Letters of one piece of a log. Only the last one is written again as the log grows. */
+const PIECE = 32_000;
+/** So many runs, and letters of logs, stay. */
+export const MOST_RUNS = 20;
+export const MOST_LETTERS = 50_000_000;
+
+/** A log as far as it is written. */
+interface Written {
+  /** Key of the stored set that it begins with. */
+  set: string;
+  /** How many of its commands are in its text. */
+  commands: number;
+  /** Number of the piece that grows, and its text. */
+  piece: number;
+  text: string;
+  letters: number;
+}
+
+/** Writes runs away as they are played, and keeps the last ones. */
+export class RunStore {
+  private readonly logs = new Map<PerformedLog, Written>();
+  /** What has grown since it was written. */
+  private readonly grown = new Map<string, { run: CapturedRun; log: PerformedLog }>();
+  private timer: ReturnType<typeof setTimeout> | null = null;
+  private turn: Promise<void> = Promise.resolve();
+
+  /** @param versions those of the tab that owns the set; another tab writes no runs */
+  constructor(
+    private readonly storage: Storage,
+    private readonly versions: () => Versions | null,
+  ) {}
+
+  /** Hand it to `RunCapture.onRun`. */
+  readonly note: RunListener = (run, log, ended) => {
+    this.grown.set(run.id, { run: { ...run, tempo: { ...run.tempo } }, log });
+    if (!ended) {
+      this.timer ??= setTimeout(() => void this.writeNow(), WRITE_AFTER_MS);
+      return;
+    }
+    void this.writeNow();
+    void this.inTurn(() => this.prune());
+  };
+
+  /** Writes all that has grown, as when the page is about to go away. What cannot be written is tried again with what comes next. */
+  writeNow(): Promise<void> {
+    if (this.timer !== null) clearTimeout(this.timer);
+    this.timer = null;
+    return this.inTurn(() => this.writeGrown());
+  }
+
+  /** One after the other: a version that is stored and not yet named by its run is not to be removed. */
+  private inTurn(act: () => Promise<void>): Promise<void> {
+    return (this.turn = this.turn.then(act, act));
+  }
+
+  private async writeGrown(): Promise<void> {
+    const grown = [...this.grown.values()];
+    this.grown.clear();
+    for (const { run, log } of grown) {
+      try {
+        await this.write(run, log);
+      } catch {
+        // The saver of the set says what the storage refuses.
+        if (!this.grown.has(run.id)) this.grown.set(run.id, { run, log });
+      }
+    }
+  }
+
+  private async write(run: CapturedRun, log: PerformedLog): Promise<void> {
+    const written = await this.begun(log);
+    if (!written) return;
+    const entries: Record<string, string> = {};
+    const { piece, text, lines, letters } = this.grow(log, written, entries);
+    const stored: Run = { ...run, set: written.set, stage: log.stage, letters };
+    entries[RUN_PREFIX + run.id] = JSON.stringify(stored);
+    await this.storage.setMany(entries);
+    Object.assign(written, { piece, text, letters, commands: lines });
+  }
+
+  /** What of a log is written; null where nothing is to be. */
+  private async begun(log: PerformedLog): Promise<Written | null> {
+    const known = this.logs.get(log);
+    if (known) return known;
+    const set = await this.versions()?.keep(log.set);
+    if (set === undefined) return null;
+    const written = this.logs.get(log) ?? { set, commands: 0, piece: 0, text: '', letters: 0 };
+    this.logs.clear(); // the one before grows no more
+    this.logs.set(log, written);
+    return written;
+  }
+
+  /** The pieces of a log that its new commands make or make longer. */
+  private grow({ id, commands }: PerformedLog, written: Written, entries: Record<string, string>) {
+    let { piece, text, letters } = written;
+    for (const command of commands.slice(written.commands)) {
+      const line = logText([command]);
+      letters += line.length + 1;
+      if (text.length > 0 && text.length + line.length > PIECE) {
+        piece++;
+        text = '';
+      }
+      text += text === '' ? line : `\n${line}`;
+      entries[`${LOG_PREFIX}${id} ${piece}`] = text;
+    }
+    return { piece, text, letters, lines: commands.length };
+  }
+
+  /** Removes the oldest runs above what may stay, with the logs and sets that only they refer to. */
+  private async prune(): Promise<void> {
+    const { storage } = this;
+    const runs = await storedRuns(storage);
+    let letters = 0;
+    const kept = runs.filter((run, i) => i < MOST_RUNS && (letters += run.letters) <= MOST_LETTERS);
+    const logs = new Set(kept.map((run) => run.log));
+    const keptKeys = new Set(kept.map(({ id }) => RUN_PREFIX + id));
+    const isGone = (key: string) =>
+      (key.startsWith(RUN_PREFIX) && !keptKeys.has(key)) ||
+      (key.startsWith(LOG_PREFIX) && !logs.has(key.split(' ')[1]!));
+    const gone = (await storage.getAllKeys()).filter(isGone);
+    if (gone.length > 0) await storage.removeMany(gone);
+    const going = [...this.logs.values()].map(({ set }) => set);
+    await this.versions()?.keepOnly(new Set([...kept.map((run) => run.set), ...going]));
+  }
+}

@@ -1,0 +1,40 @@
+import type { Performed } from '@/core/engine/replay';
+import type { Run } from '@/core/document/run';
+import { isPlain } from '@/core/plain';
+import { readLog } from '@/core/protocol/performedLog';
+import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
+import { findSet, readStored } from './storedSet';
+
+/** All runs that can be read, the newest first. */
+export async function storedRuns(storage: Storage): Promise<Run[]> {
+  const keys = (await storage.getAllKeys()).filter((key) => key.startsWith(RUN_PREFIX));
+  const texts = Object.values(await storage.getMany(keys));
+  return texts.flatMap((text) => readRun(text) ?? []).sort((a, b) => b.at.localeCompare(a.at));
+}
+
+/**
+ * What a run is heard again from.
+ * @throws Error that says what of it is missing or cannot be read
+ */
+export async function openRun(storage: Storage, run: Run): Promise<Performed> {
+  const found = await findSet(storage, run.set);
+  if (!found) throw new Error('The set that it was played with is not stored any more.');
+  const { plain } = found;
+  const read = readStored({ ...found, plain: isPlain(plain) ? { ...plain, stage: run.stage } : plain });
+  if ('error' in read) throw new Error(`The set that it was played with cannot be read. ${read.error}`);
+  const prefix = `${LOG_PREFIX}${run.log} `;
+  const keys = (await storage.getAllKeys()).filter((key) => key.startsWith(prefix));
+  keys.sort((a, b) => Number(a.slice(prefix.length)) - Number(b.slice(prefix.length)));
+  const texts = await storage.getMany(keys);
+  const log = keys.flatMap((key) => readLog(texts[key] ?? ''));
+  return { set: read.set, stage: read.stage, log, sampleRate: run.sampleRate };
+}
+
+function readRun(text: string | null): Run | null {
+  try {
+    const plain: unknown = JSON.parse(text ?? 'null');
+    return isPlain(plain) && plain.schema === 1 && typeof plain.at === 'string' ? (plain as unknown as Run) : null;
+  } catch {
+    return null;
+  }
+}
