@@ -1,6 +1,8 @@
+import type { Page } from '@playwright/test';
 import { Engine } from '@/core/engine/engine';
 import { replayEngine, type Performed } from '@/core/engine/replay';
 import { readLog } from '@/core/protocol/performedLog';
+import { expectAccessible } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen } from './support/ear';
 
@@ -89,3 +91,51 @@ test('of a page that is killed in the middle of a run what was written stays, an
   expect(performed.log.length).toBeGreaterThanOrEqual(before.performed.log.length);
   expect(rendered(replayEngine(performed), run.from, run.to).some((x) => Math.abs(x) > 0.05)).toBe(true);
 });
+
+test('runs are listed, heard again, named, kept, deleted and brought back', async ({ app, page }) => {
+  await app.open();
+  await app.menu('Runs');
+  await expect(page.getByText('There is none yet: play something.')).toBeVisible();
+  await app.button('Close runs').click();
+  await app.play.click();
+  await listen(page, 2);
+  await app.stop.click();
+  await app.menu('Runs');
+  const sheet = page.getByRole('dialog', { name: 'Runs' });
+  const card = sheet.getByRole('group').filter({ hasText: '112 BPM' });
+  await expect(card).toHaveCount(1);
+  await expectAccessible(page);
+  await typeInto(page, 'Saturday, second go');
+  await expect(sheet.getByRole('group', { name: 'Saturday, second go' })).toBeVisible();
+  await app.button('Keep Saturday, second go').click();
+  await expect(app.button('Keep Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+
+  // The song is silent: what is loud from here on is the run.
+  await listen(page, 2.5);
+  await page.evaluate(() => ((window as unknown as { ear: { chunks: unknown[] } }).ear.chunks.length = 0));
+  await app.button('Listen to Saturday, second go').click();
+  await expect(app.button('Stop Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+  const isLoud = () =>
+    page.evaluate(() => {
+      const { ear } = window as unknown as { ear: { chunks: Float32Array[] } };
+      return ear.chunks.some((chunk) => chunk.some((x) => Math.abs(x) > 0.05));
+    });
+  await expect.poll(isLoud).toBe(true);
+  // It ends by itself.
+  await expect(app.button('Listen to Saturday, second go')).toBeVisible();
+
+  await app.button('Delete Saturday, second go').click();
+  await expect(card).toHaveCount(0);
+  await app.button('Bring back Saturday, second go').click();
+  await expect(card).toHaveCount(1);
+  await page.reload();
+  await app.open();
+  await app.menu('Runs');
+  await expect(app.button('Keep Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+});
+
+async function typeInto(page: Page, name: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: /^Name of / });
+  await field.fill(name);
+  await field.press('Enter');
+}

@@ -3,7 +3,7 @@ import { build as esbuild, context } from 'esbuild';
 import { inRoot } from './shared.mjs';
 
 const workers = {
-  entryPoints: [inRoot('src/workers/engine.worklet.ts'), inRoot('src/workers/render.worker.ts')],
+  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts'].map((name) => inRoot('src/workers', name)),
   outdir: inRoot('public/workers'),
   bundle: true,
   format: 'iife',

@@ -13,6 +13,7 @@ import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
+import { RunsProvider } from '@/ui/runs/RunsContext';
 import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
 import { useMedia } from '@/ui/shared/useMedia';
@@ -75,7 +76,9 @@ export default function Layout() {
     <Provider store={store}>
       <InstrumentProvider value={instrument}>
         <TabsProvider value={tabs}>
-          <Themed />
+          <RunsProvider value={runs}>
+            <Themed />
+          </RunsProvider>
         </TabsProvider>
       </InstrumentProvider>
     </Provider>

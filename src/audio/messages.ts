@@ -1,5 +1,6 @@
 import type { Pattern } from '@/core/document/pattern';
 import type { Track } from '@/core/document/track';
+import type { Performed } from '@/core/engine/replay';
 import type { Command, Instruction } from '@/core/protocol/commands';
 
 /** From the page to the audio thread. */
@@ -29,3 +30,9 @@ export interface RenderRequest {
 
 /** From the render worker to the page. */
 export type RenderReply = { progress: number } | { wav: Uint8Array<ArrayBuffer> } | { error: string };
+
+/** From the page to the worker that plays a run again: what to play, then how many frames are wanted next. */
+export type ReplayRequest = { performed: Performed; from: number; to: number } | { frames: number };
+
+/** From that worker to the page: the next samples, none at the end. */
+export type ReplayReply = { left: Float32Array<ArrayBuffer>; right: Float32Array<ArrayBuffer> } | { error: string };

@@ -118,6 +118,7 @@ test('stopped and begun again before all has rung out, two runs share one log, a
   }
   host.run(SR * 4);
   expect(runs().map(({ ended }) => ended)).toEqual([true, true]);
+  expect(new Set(runs().map(({ run }) => run.name)).size).toBe(2);
   expect(runs()[1]!.log).toBe(runs()[0]!.log);
   expect(runs()[1]!.run.from).toBeGreaterThan(runs()[0]!.run.to);
   expect(differing(all, runs()[1]!)).toBe(0);

@@ -32,6 +32,7 @@ export class RunCapture {
   private lastSound = 0;
   private bpm = 120;
   private isPlaying = false;
+  private named = { time: '', count: 0 };
 
   /**
    * @param host what it sends is overheard
@@ -105,13 +106,20 @@ export class RunCapture {
     if (!this.run) {
       const at = new Date();
       const { sampleRate } = this.host;
-      const name = at.toLocaleString([], { weekday: 'long', hour: '2-digit', minute: '2-digit' });
+      const name = this.nameAt(at);
       const tempo = { least: this.bpm, most: this.bpm };
       this.run = { schema: 1, id: nanoid(), name, at: at.toISOString(), log: log.id, from: frame, to: frame, sampleRate, sound: SOUND, hits: 0, launches: 0, tempo }; // prettier-ignore
       this.isUsed = true;
     }
     this.run.hits++;
     this.run.to = this.lastSound = frame;
+  }
+
+  /** By day and time; several of one minute are counted. */
+  private nameAt(at: Date): string {
+    const time = at.toLocaleString([], { weekday: 'long', hour: '2-digit', minute: '2-digit' });
+    this.named = { time, count: this.named.time === time ? this.named.count + 1 : 1 };
+    return this.named.count === 1 ? time : `${time}, ${this.named.count}`;
   }
 
   private noteTempo(tempo: Run['tempo']): void {

@@ -48,7 +48,15 @@ async function rig() {
     instrument.padDown(pad, 0.7, host.engine.frame, 'keys');
     instrument.padUp(pad, host.engine.frame, 'keys');
   };
-  return { memory, store, host, instrument, runs, pieces, open, passes, strike };
+  /** A short run: a stroke in a song that is stopped, and rest. */
+  const performs = async (pad: number) => {
+    instrument.play();
+    strike(pad);
+    await passes(0.3);
+    instrument.stop();
+    await passes(3);
+  };
+  return { memory, store, host, instrument, runs, pieces, open, passes, strike, performs };
 }
 
 const keys = (memory: Memory, prefix: string) => [...memory.map.keys()].filter((key) => key.startsWith(prefix));
@@ -108,7 +116,7 @@ test('of a browser that dies at fifty moments of a run at most a second is missi
 }, 30_000);
 
 test('the last twenty stay, each with its log and its set; what only older ones named goes, and the set is whole', async () => {
-  const { memory, store, pieces, open, passes, strike } = await rig();
+  const { memory, store, pieces, open, passes, performs } = await rig();
   for (let i = 0; i < MOST_RUNS + 6; i++) {
     if (i % 3 === 0) {
       store.dispatch(tempoSet(100 + i));
@@ -116,8 +124,7 @@ test('the last twenty stay, each with its log and its set; what only older ones 
       await memory.removeMany(pieces.written());
       await passes(0.1);
     }
-    strike(i % 16);
-    await passes(18); // eight bars, and until it rests
+    await performs(i % 16);
   }
   const runs = await storedRuns(memory);
   expect(runs).toHaveLength(MOST_RUNS);
@@ -150,9 +157,8 @@ test('while the storage is full nothing is written and playing goes on; with roo
 });
 
 test('a run of which something is missing says what', async () => {
-  const { memory, passes, strike } = await rig();
-  strike(0);
-  await passes(18);
+  const { memory, performs } = await rig();
+  await performs(0);
   const [run] = await storedRuns(memory);
   const log = keys(memory, LOG_PREFIX)[0]!;
   const text = memory.map.get(log)!;
@@ -162,3 +168,21 @@ test('a run of which something is missing says what', async () => {
   memory.map.delete(run!.set);
   await expect(openRun(memory, run!)).rejects.toThrow('The set that it was played with is not stored any more.');
 });
+
+test('a run that is kept stays however many come; one that was removed can be brought back after others have ended', async () => {
+  const { memory, runs, performs } = await rig();
+  for (let i = 0; i < 2; i++) {
+    await performs(i);
+  }
+  const [second, first] = await storedRuns(memory);
+  await runs.change(first!, { marked: true, name: 'Last Lap' });
+  await runs.remove(second!);
+  for (let i = 0; i < MOST_RUNS + 2; i++) {
+    await performs(i % 16);
+  }
+  await runs.bringBack(second!);
+  const now = await storedRuns(memory);
+  expect(now).toHaveLength(MOST_RUNS + 2);
+  expect(now.at(-1)).toMatchObject({ id: first!.id, name: 'Last Lap', marked: true });
+  for (const run of now) await expect(openRun(memory, run)).resolves.toBeTruthy();
+}, 30_000);

@@ -1,7 +1,8 @@
+import { RunPlayer } from '@/audio/runPlayer';
 import type { CapturedRun, Run } from '@/core/document/run';
 import { logText, type PerformedLog, type RunListener } from '@/core/protocol/performedLog';
 import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
-import { storedRuns } from './storedRuns';
+import { openRun, storedRuns } from './storedRuns';
 import type { Versions } from './versions';
 
 /** A run is written so soon after it has grown: at most this much of it is lost if the browser dies. */
@@ -24,13 +25,24 @@ interface Written {
   letters: number;
 }
 
-/** Writes runs away as they are played, and keeps the last ones. */
+/** What hands change of a run. */
+export type RunChange = Partial<Pick<Run, 'name' | 'marked'>>;
+
+/** Writes runs away as they are played, and keeps the last ones and those that are marked. */
 export class RunStore {
   private readonly logs = new Map<PerformedLog, Written>();
   /** What has grown since it was written. */
   private readonly grown = new Map<string, { run: CapturedRun; log: PerformedLog }>();
   private timer: ReturnType<typeof setTimeout> | null = null;
+  private readonly player = new RunPlayer();
+  /** Counts what was asked for: a run that was still being read when another was wanted is not heard. */
+  private wanted = 0;
   private turn: Promise<void> = Promise.resolve();
+  /** What hands have changed of runs, some of which are still written as they go on. */
+  private readonly changes = new Map<string, RunChange>();
+  /** Runs that were removed since the page was opened, and can be brought back. */
+  private readonly removed = new Map<string, Run>();
+  private readonly listeners = new Set<() => void>();
 
   /** @param versions those of the tab that owns the set; another tab writes no runs */
   constructor(
@@ -48,6 +60,53 @@ export class RunStore {
     void this.writeNow();
     void this.inTurn(() => this.prune());
   };
+
+  /** All runs, the newest first. */
+  readonly list = (): Promise<Run[]> => storedRuns(this.storage);
+
+  /**
+   * Lets a run be heard again, in the place of one that is heard.
+   * @param onEnd called when all was heard, or with what went wrong
+   */
+  listen(run: Run, onEnd: (problem?: string) => void): void {
+    this.silence();
+    const wanted = this.wanted;
+    openRun(this.storage, run).then(
+      (performed) => wanted === this.wanted && this.player.play(performed, run.from, run.to, onEnd),
+      (error: unknown) => wanted === this.wanted && onEnd(error instanceof Error ? error.message : String(error)),
+    );
+  }
+
+  /** Ends what `listen` began. */
+  silence(): void {
+    this.wanted++;
+    this.player.stop();
+  }
+
+  /** Asks to be told when the runs are others. Returns what ends it. */
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  change(run: Run, change: RunChange): Promise<void> {
+    this.changes.set(run.id, { ...this.changes.get(run.id), ...change });
+    return this.inTurn(() => this.put(run));
+  }
+
+  /** Removes a run. Its log stays until the page is opened again: until then it can be brought back. */
+  remove(run: Run): Promise<void> {
+    return this.inTurn(async () => {
+      await this.storage.removeItem(RUN_PREFIX + run.id);
+      this.removed.set(run.id, run);
+      this.tell();
+    });
+  }
+
+  bringBack(run: Run): Promise<void> {
+    this.removed.delete(run.id);
+    return this.inTurn(() => this.put(run));
+  }
 
   /** Writes all that has grown, as when the page is about to go away. What cannot be written is tried again with what comes next. */
   writeNow(): Promise<void> {
@@ -79,10 +138,24 @@ export class RunStore {
     if (!written) return;
     const entries: Record<string, string> = {};
     const { piece, text, lines, letters } = this.grow(log, written, entries);
-    const stored: Run = { ...run, set: written.set, stage: log.stage, letters };
-    entries[RUN_PREFIX + run.id] = JSON.stringify(stored);
+    const stored = { ...run, marked: false, set: written.set, stage: log.stage, letters };
+    entries[RUN_PREFIX + run.id] = this.textOf(stored);
     await this.storage.setMany(entries);
     Object.assign(written, { piece, text, letters, commands: lines });
+    this.tell();
+  }
+
+  private async put(run: Run): Promise<void> {
+    await this.storage.setItem(RUN_PREFIX + run.id, this.textOf(run));
+    this.tell();
+  }
+
+  private textOf(run: Run): string {
+    return JSON.stringify({ ...run, ...this.changes.get(run.id) });
+  }
+
+  private tell(): void {
+    for (const listener of this.listeners) listener();
   }
 
   /** What of a log is written; null where nothing is to be. */
@@ -117,16 +190,19 @@ export class RunStore {
   private async prune(): Promise<void> {
     const { storage } = this;
     const runs = await storedRuns(storage);
-    let letters = 0;
-    const kept = runs.filter((run, i) => i < MOST_RUNS && (letters += run.letters) <= MOST_LETTERS);
-    const logs = new Set(kept.map((run) => run.log));
+    let [count, letters] = [0, 0];
+    const stays = (run: Run) => ++count <= MOST_RUNS && (letters += run.letters) <= MOST_LETTERS;
+    const kept = runs.filter((run) => run.marked || stays(run));
+    const named = [...kept, ...this.removed.values()];
+    const logs = new Set(named.map((run) => run.log));
     const keptKeys = new Set(kept.map(({ id }) => RUN_PREFIX + id));
     const isGone = (key: string) =>
       (key.startsWith(RUN_PREFIX) && !keptKeys.has(key)) ||
       (key.startsWith(LOG_PREFIX) && !logs.has(key.split(' ')[1]!));
     const gone = (await storage.getAllKeys()).filter(isGone);
     if (gone.length > 0) await storage.removeMany(gone);
+    this.tell();
     const going = [...this.logs.values()].map(({ set }) => set);
-    await this.versions()?.keepOnly(new Set([...kept.map((run) => run.set), ...going]));
+    await this.versions()?.keepOnly(new Set([...named.map((run) => run.set), ...going]));
   }
 }

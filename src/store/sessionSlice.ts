@@ -32,6 +32,7 @@ export type SheetName =
   | 'track'
   | 'sections'
   | 'aside'
+  | 'runs'
   | 'simple';
 
 /** What is true only while the page is open. */

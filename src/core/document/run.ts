@@ -8,6 +8,8 @@ export interface Run {
   schema: 1;
   id: string;
   name: string;
+  /** It stays, however many come after it. */
+  marked: boolean;
   /** When it began, as ISO 8601. */
   at: string;
   /** Names the log that it is a part of: runs between which nothing came to rest share one. */
@@ -31,7 +33,7 @@ export interface Run {
 }
 
 /** A run as it is captured: not stored yet. */
-export type CapturedRun = Omit<Run, 'set' | 'stage' | 'letters'>;
+export type CapturedRun = Omit<Run, 'set' | 'stage' | 'letters' | 'marked'>;
 
 /** Raised whenever the same commands give other samples than before: `performances.reference.json` is written anew then. */
 export const SOUND = 1;

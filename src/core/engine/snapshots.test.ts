@@ -59,7 +59,7 @@ function rested(seed: number) {
 }
 
 test('an engine that has played for long and a new one that takes its state over sound the same from there on', () => {
-  const count = Number(process.env.SNAPSHOTS ?? 20);
+  const count = Number(process.env.SNAPSHOTS ?? 12);
   let taken = 0;
   for (let seed = 1; seed <= count; seed++) {
     const { engine, document } = rested(seed);

@@ -9,6 +9,9 @@ export function PlayControls({ small }: { small?: boolean }) {
   const instrument = useInstrument();
   const style = small ? styles.small : styles.large;
   const { playing, recording, awayFromTop } = useAppSelector((state) => state.session);
+  const goesBack = !playing && awayFromTop;
+  // Beside the way back there is room for a short word.
+  const short = small || goesBack;
   return (
     <View style={styles.group}>
       {playing ? (
@@ -30,7 +33,7 @@ export function PlayControls({ small }: { small?: boolean }) {
           style={style}
         />
       )}
-      {!playing && awayFromTop && (
+      {goesBack && (
         <ControlButton
           label="Stop"
           description="Back to the top"
@@ -44,7 +47,7 @@ export function PlayControls({ small }: { small?: boolean }) {
         label="Record"
         // The word is longer than the key, with its sign; the fill says it too.
         icon={recording && playing && !small ? undefined : 'record'}
-        text={recording ? (small ? 'On' : playing ? 'Recording' : 'Armed') : small ? 'Rec' : 'Record'}
+        text={recording ? (short ? 'On' : playing ? 'Recording' : 'Armed') : short ? 'Rec' : 'Record'}
         pressed={recording}
         onPress={() => instrument.toggleRecord()}
         style={style}
