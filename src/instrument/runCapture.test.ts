@@ -33,11 +33,12 @@ async function rig() {
 type Rig = Awaited<ReturnType<typeof rig>>;
 
 /** How many samples differ between what was heard of a run and what is heard from its log, which has been a text meanwhile. */
-function differing({ host }: Rig, { log }: { run: CapturedRun; log: PerformedLog }): number {
+function differing({ host }: Rig, { run, log }: { run: CapturedRun; log: PerformedLog }): number {
   const commands = readLog(logText(log.commands));
   const engine = replayEngine({ ...log, log: commands, sampleRate: SR });
   let count = 0;
-  for (let quantum = engine.frame / 128; quantum < host.sound.length; quantum++) {
+  const end = Math.min(host.sound.length, (run.to + SR) / 128);
+  for (let quantum = engine.frame / 128; quantum < end; quantum++) {
     const [left, right] = [new Float32Array(128), new Float32Array(128)];
     engine.process(left, right);
     const heard = host.sound[quantum]!;
@@ -135,6 +136,39 @@ test('edits while nothing sounds are in the log, which begins anew before it gro
   host.run(SR * 3);
   expect(runs()[0]!.log.commands.length).toBeLessThan(450);
   expect(differing(all, runs()[0]!)).toBe(0);
+});
+
+test('a pad that is struck before the engine could note its state only puts that off', async () => {
+  const all = await rig();
+  const { host, runs, strike } = all;
+  const { sendAll } = host;
+  let struck = 0;
+  host.sendAll = (instructions) => {
+    // The message of another pad is there first.
+    if (instructions.some(({ type }) => type === 'snapshot') && struck++ === 0) {
+      host.engine.post({
+        type: 'padDown',
+        track: 0,
+        pad: 3,
+        velocity: 1,
+        heard: host.engine.frame,
+        id: 9001,
+        frame: -1,
+      });
+      host.engine.post({ type: 'padUp', track: 0, pad: 3, heard: host.engine.frame, frame: -1 });
+    }
+    sendAll(instructions);
+  };
+  for (let i = 0; i < 3; i++) {
+    strike(i);
+    host.run(BEAT * 4 * 9);
+    host.run(SR * 3);
+  }
+  expect(struck).toBeGreaterThan(2);
+  expect(runs().length).toBeGreaterThanOrEqual(3);
+  // The one that was in between is a run of the log before it.
+  expect(new Set(runs().map(({ log }) => log)).size).toBe(runs().length - 1);
+  for (const run of runs()) expect(differing(all, run)).toBe(0);
 });
 
 test('an engine that fails ends the run; what the next one plays is captured, too', async () => {

@@ -21,8 +21,10 @@ const MOST_IDLE = 200;
  */
 export class RunCapture {
   private readonly listeners = new Set<RunListener>();
-  /** What the engine was asked to note its state with. */
-  private asked: { set: BeatSet; stage: Stage } | null = null;
+  /** What was known when the engine was asked to note its state last, by the number of the asking; and when that was. */
+  private asked: { id: number; set: BeatSet; stage: Stage } | null = null;
+  private asking = 0;
+  private askedFrame = -Infinity;
   /** The contents of patterns that were sent, by revision: the engine's log only names them. */
   private readonly contents = new Map<number, Instruction>();
   private log: PerformedLog | null = null;
@@ -60,6 +62,7 @@ export class RunCapture {
   meetEngine(): void {
     if (this.run) this.end(this.lastSound);
     this.asked = this.log = null;
+    this.askedFrame = -Infinity;
     this.contents.clear();
   }
 
@@ -72,19 +75,26 @@ export class RunCapture {
 
   private applied(command: Command): void {
     if (command.type === 'snapshot') return this.begin(command);
+    const contents = this.takeContents(command);
     if (!this.log) return;
-    const contents = 'revision' in command ? this.contents.get(command.revision) : undefined;
-    if (contents) this.contents.delete((command as { revision: number }).revision);
     this.log.commands.push(contents ? ({ ...contents, frame: command.frame } as Command) : command);
     if (this.run && (command.type === 'launch' || command.type === 'launchSection')) this.run.launches++;
   }
 
   /** The engine has noted its state: the log begins. */
-  private begin(snapshot: Command): void {
-    if (!this.asked) return;
-    this.log = { ...this.asked, id: nanoid(), commands: [snapshot] };
+  private begin(snapshot: Command<'snapshot'>): void {
+    if (this.asked?.id !== snapshot.id) return;
+    const { set, stage } = this.asked;
+    this.log = { set, stage, id: nanoid(), commands: [snapshot] };
     this.asked = null;
     this.isUsed = false;
+  }
+
+  private takeContents(command: Command): Instruction | undefined {
+    if (!('revision' in command)) return undefined;
+    const contents = this.contents.get(command.revision);
+    this.contents.delete(command.revision);
+    return contents;
   }
 
   private heard(event: EngineEvent): void {
@@ -96,7 +106,7 @@ export class RunCapture {
       this.isPlaying = event.playing;
     } else if (event.kind === 'state') {
       if (this.run && event.frame > this.lastSound + this.quietFrames) this.end(this.lastSound + this.quietFrames);
-      if (event.resting && !this.run && this.wantsLog) this.ask();
+      if (event.resting && !this.run && this.wantsLog(event.frame)) this.ask(event.frame);
     }
   }
 
@@ -138,19 +148,20 @@ export class RunCapture {
   }
 
   /** Whether what lies in the log, or that there is none, asks for another one. */
-  private get wantsLog(): boolean {
-    if (this.asked || !this.isTold()) return false;
+  private wantsLog(frame: number): boolean {
+    // An engine that was struck just then has noted nothing, and is asked again.
+    if (frame < this.askedFrame + this.host.sampleRate || !this.isTold()) return false;
     return !this.log || this.isUsed || this.log.commands.length > MOST_IDLE;
   }
 
   /** Asks the engine to note its state. What is heard is not always the document: a proposal, one take alone. */
-  private ask(): void {
+  private ask(frame: number): void {
     const state = this.store.getState();
     const set = selectSet(state);
     if (selectHeardSet(state) !== set) return;
-    this.asked = { set, stage: selectStage(state) };
-    this.contents.clear();
-    this.host.sendAll([{ type: 'snapshot', state: null }]);
+    this.askedFrame = frame;
+    this.asked = { id: ++this.asking, set, stage: selectStage(state) };
+    this.host.sendAll([{ type: 'snapshot', id: this.asking, state: null }]);
   }
 
   /** The arrays go to the engine, so they are copied. */

@@ -64,7 +64,7 @@ test('an engine that has played for long and a new one that takes its state over
   for (let seed = 1; seed <= count; seed++) {
     const { engine, document } = rested(seed);
     const { frame } = engine;
-    engine.post(at(frame, { type: 'snapshot', state: null }));
+    engine.post(at(frame, { type: 'snapshot', id: 1, state: null }));
     run(engine, 128);
     const [snapshot] = engine.log.drain();
     if (!snapshot) continue; // a sound was left to ring
@@ -95,7 +95,7 @@ const values = (_: string, value: unknown) => (value === 'NaN' || value === 'Inf
 test('a snapshot is noted only by an engine that rests and keeps its log', () => {
   const engine = new Engine(SR);
   const noted = () => {
-    engine.post(at(engine.frame, { type: 'snapshot', state: null }));
+    engine.post(at(engine.frame, { type: 'snapshot', id: 1, state: null }));
     run(engine, 128);
     return engine.log.drain().filter(({ type }) => type === 'snapshot').length;
   };

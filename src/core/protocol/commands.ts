@@ -99,10 +99,10 @@ export interface CommandFields {
   /** Hits that the engine makes itself get even ids above this. */
   reserveIds: { above: number };
   /**
-   * Null: an engine that rests notes its state in its log, which from there on is enough to hear again what comes. Else the engine,
-   * which has played nothing yet, takes that state over.
+   * Null: an engine that rests notes its state in its log, which from there on is enough to hear again what comes; one that does not
+   * rest notes nothing. Else the engine, which has played nothing yet, takes that state over. `id` names what was asked for.
    */
-  snapshot: { state: EngineState | null };
+  snapshot: { id: number; state: EngineState | null };
   /** Clicks at a steady pace apart from the song, for the latency check: how many, 0 to stop. */
   latencyCheck: { clicks: number };
 }
