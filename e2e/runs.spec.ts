@@ -3,7 +3,7 @@ import { Engine } from '@/core/engine/engine';
 import { replayEngine, type Performed } from '@/core/engine/replay';
 import { readLog } from '@/core/protocol/performedLog';
 import { expectAccessible } from './support/access';
-import { expect, test, type App } from './support/app';
+import { App, expect, test } from './support/app';
 import { heard, listen } from './support/ear';
 
 interface StoredRun {
@@ -86,7 +86,7 @@ test('of a page that is killed in the middle of a run what was written stays, an
   await page.waitForEvent('crash');
   const other = await context.newPage();
   await other.goto('/wingbars.svg');
-  const { run, performed } = (await newestRun(app.on(other)))!;
+  const { run, performed } = (await newestRun(new App(other)))!;
   expect(run.to).toBeGreaterThanOrEqual(before.run.to);
   expect(performed.log.length).toBeGreaterThanOrEqual(before.performed.log.length);
   expect(rendered(replayEngine(performed), run.from, run.to).some((x) => Math.abs(x) > 0.05)).toBe(true);

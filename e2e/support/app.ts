@@ -144,11 +144,6 @@ export class App {
     );
   }
 
-  /** The same helpers for another page. */
-  on(page: Page): App {
-    return new App(page);
-  }
-
   async storedKeys(): Promise<string[]> {
     return Object.keys(await this.storage());
   }

@@ -63,7 +63,10 @@ document.addEventListener('visibilitychange', () => {
 window.addEventListener('beforeunload', (event) => {
   if (tabs.isTroubled) event.preventDefault();
 });
-onStorageLost(() => tabs.saveAgain());
+onStorageLost(() => {
+  tabs.saveAgain();
+  runs.writeAgain();
+});
 
 export default function Layout() {
   const [fontsReady, fontsFailed] = useFonts(fontFiles);

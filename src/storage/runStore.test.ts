@@ -56,7 +56,7 @@ async function rig() {
     instrument.stop();
     await passes(3);
   };
-  return { memory, store, host, instrument, runs, pieces, open, passes, strike, performs };
+  return { memory, store, host, instrument, runs, versions, pieces, open, passes, strike, performs };
 }
 
 const keys = (memory: Memory, prefix: string) => [...memory.map.keys()].filter((key) => key.startsWith(prefix));
@@ -154,6 +154,43 @@ test('while the storage is full nothing is written and playing goes on; with roo
   const [run] = await storedRuns(memory);
   const { log } = await openRun(memory, run!);
   expect(log.filter(({ type }) => type === 'padDown').map((command) => (command as { pad: number }).pad)).toEqual([0, 1, 2]); // prettier-ignore
+});
+
+test('stored data that are cleared in the middle of a run are written again, from its beginning', async () => {
+  const { memory, instrument, runs, pieces, versions, passes, strike } = await rig();
+  instrument.play();
+  strike(0);
+  await passes(1);
+  memory.map.clear();
+  // As the tab that owns the set does.
+  versions.lost();
+  pieces.lost();
+  runs.writeAgain();
+  strike(1);
+  await passes(1);
+  const { log } = await openRun(memory, (await storedRuns(memory))[0]!);
+  expect(log[0]!.type).toBe('snapshot');
+  expect(log.filter(({ type }) => type === 'padDown')).toHaveLength(2);
+});
+
+test('a run that is changed or removed while it goes on loses nothing, and stays removed', async () => {
+  const { memory, instrument, runs, passes, strike } = await rig();
+  instrument.play();
+  await passes(1);
+  const [listed] = await storedRuns(memory);
+  await passes(2);
+  instrument.stop();
+  await passes(3);
+  await runs.change(listed!, { name: 'Doors' });
+  const [now] = await storedRuns(memory);
+  expect(now!.name).toBe('Doors');
+  expect(now!.to).toBeGreaterThan(listed!.to + SR);
+  instrument.play();
+  strike(0);
+  await passes(1);
+  await runs.remove((await storedRuns(memory))[0]!);
+  await passes(2);
+  expect(await storedRuns(memory)).toHaveLength(1);
 });
 
 test('a run of which something is missing says what', async () => {

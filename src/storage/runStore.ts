@@ -2,7 +2,7 @@ import { RunPlayer } from '@/audio/runPlayer';
 import type { CapturedRun, Run } from '@/core/document/run';
 import { logText, type PerformedLog, type RunListener } from '@/core/protocol/performedLog';
 import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
-import { openRun, storedRuns } from './storedRuns';
+import { openRun, readRun, storedRuns } from './storedRuns';
 import type { Versions } from './versions';
 
 /** A run is written so soon after it has grown: at most this much of it is lost if the browser dies. */
@@ -108,6 +108,11 @@ export class RunStore {
     return this.inTurn(() => this.put(run));
   }
 
+  /** What was stored is gone: what goes on is written from its beginning. */
+  writeAgain(): void {
+    this.logs.clear();
+  }
+
   /** Writes all that has grown, as when the page is about to go away. What cannot be written is tried again with what comes next. */
   writeNow(): Promise<void> {
     if (this.timer !== null) clearTimeout(this.timer);
@@ -139,14 +144,18 @@ export class RunStore {
     const entries: Record<string, string> = {};
     const { piece, text, lines, letters } = this.grow(log, written, entries);
     const stored = { ...run, marked: false, set: written.set, stage: log.stage, letters };
-    entries[RUN_PREFIX + run.id] = this.textOf(stored);
+    // One that was removed while it went on stays removed.
+    if (!this.removed.has(run.id)) entries[RUN_PREFIX + run.id] = this.textOf(stored);
     await this.storage.setMany(entries);
     Object.assign(written, { piece, text, letters, commands: lines });
     this.tell();
   }
 
+  /** Writes what hands have changed into the record as it is now: the run may have gone on since it was listed. */
   private async put(run: Run): Promise<void> {
-    await this.storage.setItem(RUN_PREFIX + run.id, this.textOf(run));
+    const key = RUN_PREFIX + run.id;
+    const now = readRun(await this.storage.getItem(key)) ?? run;
+    await this.storage.setItem(key, this.textOf(now));
     this.tell();
   }
 

@@ -30,7 +30,8 @@ export async function openRun(storage: Storage, run: Run): Promise<Performed> {
   return { set: read.set, stage: read.stage, log, sampleRate: run.sampleRate };
 }
 
-function readRun(text: string | null): Run | null {
+/** Reads the record of a run; null if it is none. */
+export function readRun(text: string | null): Run | null {
   try {
     const plain: unknown = JSON.parse(text ?? 'null');
     return isPlain(plain) && plain.schema === 1 && typeof plain.at === 'string' ? (plain as unknown as Run) : null;

@@ -117,6 +117,7 @@ export class Tabs {
 
   /** What was stored is gone: it is written again. */
   saveAgain(): void {
+    this.versions?.lost();
     if (this.owns || this.isEdited) this.saver?.saveAgain();
   }
 

@@ -30,6 +30,11 @@ export class Versions {
     return key;
   }
 
+  /** What was stored is gone: the next one is stored anew. */
+  lost(): void {
+    this.latest = null;
+  }
+
   /** Removes all versions but those that something refers to. Their pieces go when the app is opened again. */
   async keepOnly(used: ReadonlySet<string>): Promise<void> {
     const gone = (await this.storage.getAllKeys()).filter((key) => key.startsWith(VERSION_PREFIX) && !used.has(key));
