@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test } from './support/app';
+import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
 
@@ -9,7 +9,7 @@ const SIZES = [
 ] as const; // prettier-ignore
 /** The least side of a target for a finger, px: WCAG 2.2, 2.5.5 (enhanced). */
 const TARGET = 44;
-const PLACES = ['Pads', 'Steps', 'Launch'];
+const PLACES = ['Pads', 'Steps', 'Launch', 'Runs'];
 
 interface Found {
   name: string;
@@ -66,6 +66,7 @@ for (const [width, height] of SIZES) {
       for (const place of PLACES) {
         await page.getByRole('link', { name: place, exact: true }).click();
         await expect(page.getByRole('link', { name: place, exact: true })).toHaveAttribute('aria-current', 'page');
+        if (place === 'Runs') await openRun(app);
         const all = await controls(page);
         const small = all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5);
         expect(small, `too small on ${place}`).toEqual([]);
@@ -83,6 +84,11 @@ for (const [width, height] of SIZES) {
           // Beside the pads and the ways to other places; on a wide screen the steps stand there too.
           const others = fixed.filter((c) => !c.name.startsWith('Pad ') && !PLACES.includes(c.name));
           if (width < 900) expect(others.length).toBeLessThanOrEqual(12);
+        } else if (place === 'Runs') {
+          const { width: wide, height: high } = (await page
+            .getByRole('application', { name: 'Timeline' })
+            .boundingBox())!;
+          expect(Math.min(wide / 200, high / 90)).toBeGreaterThanOrEqual(1);
         } else {
           // What the place is for can be reached: at least two lanes, at least one card.
           const job = place === 'Steps' ? /^Hear / : /^(Wheels|Rails) /;
@@ -91,6 +97,15 @@ for (const [width, height] of SIZES) {
       }
     });
   });
+}
+
+/** Plays for a moment, and opens what was captured of it. */
+async function openRun(app: App): Promise<void> {
+  await app.play.click();
+  await listen(app.page, 1);
+  await app.stop.click();
+  await app.page.getByRole('button', { name: /^Open / }).click();
+  await expect(app.button('Listen')).toBeVisible();
 }
 
 for (const [width, height, way] of [
@@ -105,7 +120,14 @@ for (const [width, height, way] of [
       page,
     }) => {
       await app.open();
-      const marks: Record<string, string> = { Pads: 'Pad 1 Kick', Steps: 'Hear Kick', Launch: 'Stop all' };
+      const marks: Record<string, string> = {
+        Pads: 'Pad 1 Kick',
+        Steps: 'Hear Kick',
+        Launch: 'Stop all',
+        Runs: 'Listen',
+      };
+      await page.getByRole('link', { name: 'Runs', exact: true }).click();
+      await openRun(app);
       for (const first of PLACES) {
         await page.getByRole('link', { name: first, exact: true }).click();
         for (const second of PLACES.filter((place) => place !== first)) {
@@ -125,7 +147,7 @@ for (const [width, height, way] of [
       }
       await app.savedNow();
       await page.reload();
-      await expect(page.getByRole('region', { name: 'Second pane: Steps' })).toBeVisible();
+      await expect(page.getByRole('region', { name: 'Second pane: Launch' })).toBeVisible();
       await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
       await page.getByRole('menuitem', { name: 'None' }).click();
       await expect(page.getByRole('region', { name: /Second pane/ })).toHaveCount(0);

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
-import { Engine } from '@/core/engine/engine';
-import { replayEngine, type Performed } from '@/core/engine/replay';
+
+import { replayLog, type Performed, type Replay } from '@/core/engine/replay';
 import { readLog } from '@/core/protocol/performedLog';
 import { expectAccessible } from './support/access';
 import { App, expect, test } from './support/app';
@@ -30,12 +30,11 @@ async function newestRun(app: App): Promise<{ run: StoredRun; performed: Perform
   return { run, performed: { set, stage: run.stage, log, sampleRate: run.sampleRate } };
 }
 
-/** What an engine plays from one frame of its own to before another one. */
-function rendered(engine: Engine, from: number, to: number): Float32Array {
-  const skip = from - engine.frame;
-  engine.process(new Float32Array(skip), new Float32Array(skip));
+/** What is played from one frame to before another one. */
+function rendered(replay: Replay, from: number, to: number): Float32Array {
+  replay.skipTo(from);
   const left = new Float32Array(to - from);
-  engine.process(left, new Float32Array(to - from));
+  replay.process(left, new Float32Array(to - from));
   return left;
 }
 
@@ -59,7 +58,7 @@ test('a performance is captured as it is played, and gives the very samples that
   const { run, performed } = (await newestRun(app))!;
   const ear = await heard(page);
   const end = Math.min(run.to + run.sampleRate, ear.from + ear.left.length);
-  const replayed = rendered(replayEngine(performed), run.from, end);
+  const replayed = rendered(replayLog(performed), run.from, end);
   const played = ear.left.subarray(run.from - ear.from, end - ear.from);
   expect(played.length).toBe(replayed.length);
   expect(played.some((x) => Math.abs(x) > 0.05)).toBe(true);
@@ -89,32 +88,35 @@ test('of a page that is killed in the middle of a run what was written stays, an
   const { run, performed } = (await newestRun(new App(other)))!;
   expect(run.to).toBeGreaterThanOrEqual(before.run.to);
   expect(performed.log.length).toBeGreaterThanOrEqual(before.performed.log.length);
-  expect(rendered(replayEngine(performed), run.from, run.to).some((x) => Math.abs(x) > 0.05)).toBe(true);
+  expect(rendered(replayLog(performed), run.from, run.to).some((x) => Math.abs(x) > 0.05)).toBe(true);
 });
 
-test('runs are listed, heard again, named, kept, deleted and brought back', async ({ app, page }) => {
+test('runs are listed, opened, heard again, named, kept, deleted and brought back', async ({ app, page }) => {
   await app.open();
-  await app.menu('Runs');
-  await expect(page.getByText('There is none yet: play something.')).toBeVisible();
-  await app.button('Close runs').click();
+  await openRuns(page);
+  await expect(page.getByText('There is none yet.')).toBeVisible();
+  await page.getByRole('link', { name: 'Pads', exact: true }).click();
   await app.play.click();
   await listen(page, 2);
   await app.stop.click();
-  await app.menu('Runs');
-  const sheet = page.getByRole('dialog', { name: 'Runs' });
-  const card = sheet.getByRole('group').filter({ hasText: '112 BPM' });
+  await openRuns(page);
+  const card = page.getByRole('listitem');
   await expect(card).toHaveCount(1);
+  await expect(card).toContainText('112 BPM');
   await expectAccessible(page);
-  await typeInto(page, 'Saturday, second go');
-  await expect(sheet.getByRole('group', { name: 'Saturday, second go' })).toBeVisible();
-  await app.button('Keep Saturday, second go').click();
-  await expect(app.button('Keep Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: /^Open / }).click();
+  await choose(app, 'Run menu', 'Name and note');
+  await typeInto(page, /^Name of /, 'Saturday, second go');
+  await typeInto(page, /^Note on /, 'The break is late.');
+  await choose(app, 'Run menu', 'Keep');
+  await expect(page.getByRole('heading', { name: 'Saturday, second go · kept' })).toBeVisible();
+  await expectAccessible(page);
 
   // The song is silent: what is loud from here on is the run.
   await listen(page, 2.5);
   await page.evaluate(() => ((window as unknown as { ear: { chunks: unknown[] } }).ear.chunks.length = 0));
-  await app.button('Listen to Saturday, second go').click();
-  await expect(app.button('Stop Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+  await app.button('Listen').click();
+  await expect(app.button('Listen')).toHaveAttribute('aria-pressed', 'true');
   const isLoud = () =>
     page.evaluate(() => {
       const { ear } = window as unknown as { ear: { chunks: Float32Array[] } };
@@ -122,20 +124,95 @@ test('runs are listed, heard again, named, kept, deleted and brought back', asyn
     });
   await expect.poll(isLoud).toBe(true);
   // It ends by itself.
-  await expect(app.button('Listen to Saturday, second go')).toBeVisible();
+  await expect(app.button('Listen')).toHaveAttribute('aria-pressed', 'false');
 
-  await app.button('Delete Saturday, second go').click();
+  await choose(app, 'Run menu', 'Delete');
   await expect(card).toHaveCount(0);
   await app.button('Bring back Saturday, second go').click();
   await expect(card).toHaveCount(1);
   await page.reload();
   await app.open();
-  await app.menu('Runs');
-  await expect(app.button('Keep Saturday, second go')).toHaveAttribute('aria-pressed', 'true');
+  await openRuns(page);
+  await expect(card).toContainText('Saturday, second go · kept');
+  await expect(card).toContainText('The break is late.');
 });
 
-async function typeInto(page: Page, name: string): Promise<void> {
-  const field = page.getByRole('textbox', { name: /^Name of / });
-  await field.fill(name);
-  await field.press('Enter');
+test('a run is put right: blocks are copied and taken away, a hit is dropped in, a stretch is cut out; As played shows what was played', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await page.getByRole('link', { name: 'Launch', exact: true }).click();
+  await app.button('Section First Laps').click();
+  await app.play.click();
+  await expect(app.position).toHaveText('2.1', { timeout: 20_000 });
+  await app.button('Section Fast Laps').click();
+  await expect(app.position).toHaveText('4.2', { timeout: 20_000 });
+  await app.stop.click();
+  await openRuns(page);
+  await page.getByRole('button', { name: /^Open / }).click();
+  const timeline = page.getByRole('application', { name: 'Timeline' });
+  await expect(app.button('As played')).toBeDisabled();
+  await app.button('Fix').click();
+  await timeline.focus();
+  await page.keyboard.press('PageDown'); // to where the second section begins
+  await page.keyboard.press('Enter');
+  const words = () => timeline.getAttribute('aria-description');
+  expect(await words()).toMatch(/^Fast Laps on Wheels, bars 3 to /);
+  await page.keyboard.press('Shift+ArrowLeft');
+  expect(await words()).toMatch(/^Fast Laps on Wheels, bars 2 to /);
+  await app.button('Take away').click();
+  await app.button('Undo fix').click();
+  await page.keyboard.press('Enter');
+  await app.button('Drop in').click();
+  await page.getByRole('menuitem', { name: 'Crash', exact: true }).click();
+  await choose(app, 'Stretch', /^First Laps, bars 1 to /);
+  await app.button('Cut out').click();
+  await expectAccessible(page);
+  const fixes = async () => {
+    const all = await app.storage();
+    const key = Object.keys(all).find((one) => one.startsWith('fixes '));
+    return key ? (JSON.parse(all[key]!) as { fixes: { type: string }[]; done: number }) : null;
+  };
+  const types = async () => (await fixes())?.fixes.map(({ type }) => type);
+  await expect.poll(types).toEqual(['moveBlocks', 'dropHit', 'closeStretch']);
+
+  // What was played is there, untouched, and one comes back from it.
+  await app.button('As played').click();
+  await expect(app.button('Fix')).toBeDisabled();
+  await app.button('As played').click();
+  await app.button('Fix').click();
+  await app.button('Undo fix').click();
+  await expect.poll(async () => (await fixes())?.done).toBe(2);
+
+  // It is all still there after a reload, what was undone too.
+  await page.reload();
+  await app.open();
+  await openRuns(page);
+  await page.getByRole('button', { name: /^Open / }).click();
+  await app.button('Fix').click();
+  await expect(app.button('Undo fix')).toBeEnabled();
+  await app.button('Redo fix').click();
+  await expect.poll(async () => (await fixes())?.done).toBe(3);
+  await app.button('Fix').click();
+
+  // And becomes a part of the set.
+  await app.button('Make a pattern').click();
+  await app.savedSet((set) => set.tracks[0]!.patterns.some((pattern) => pattern?.name.endsWith(' 2')));
+  await app.button('Make a section').click();
+  await app.savedSet((set) => set.sections.length === 5);
+});
+
+async function openRuns(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'Runs', exact: true }).click();
+}
+
+async function choose(app: App, key: string, item: string | RegExp): Promise<void> {
+  await app.button(key).click();
+  await app.page.getByRole('menuitem', { name: item, exact: true }).click();
+}
+
+async function typeInto(page: Page, field: RegExp, text: string): Promise<void> {
+  await page.getByRole('textbox', { name: field }).fill(text);
+  await page.getByRole('textbox', { name: field }).blur();
 }

@@ -69,6 +69,22 @@ for (const [size, viewport] of [
       }
     });
 
+    test('Runs: the list, a run, and a run that is put right', async ({ app, page }) => {
+      await app.open();
+      await page.getByRole('link', { name: 'Runs', exact: true }).click();
+      await usable(page);
+      await app.play.click();
+      await expect(app.position).toHaveText(/^1\.[34]$/);
+      await app.stop.click();
+      await page.getByRole('button', { name: /^Open / }).click();
+      await expect(app.button('Listen')).toBeVisible();
+      await usable(page);
+      await app.button('Fix').click();
+      await page.getByRole('application', { name: 'Timeline' }).press('Enter');
+      await expect(app.button('Duplicate')).toBeVisible();
+      await usable(page);
+    });
+
     test('Launch and its sheets', async ({ app, page }) => {
       await openLaunch(app, demoSet());
       await app.button('Section First Laps').click();

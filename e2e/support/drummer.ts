@@ -30,11 +30,13 @@ export async function drumDuring(page: Page, strokes: readonly Stroke[], act: ()
 /** How far the clocks of page and sound may move against each other while it is drummed, ms: strokes keep this far from the edge. */
 const CLOCKS_MS = 20;
 const ATTEMPTS = 12;
+/** The longest time without a display frame in which it can still be told what a player would have seen, ms. */
+const FRAMES_MS = 1000;
 
 /**
  * Does something that strikes by the clock, and measures whether the machine let it: on a starved one the sound falls behind the
- * page's clock (an underrun), and what was heard when a pad was struck is not what was meant. Then it is done again, from
- * `prepare` on.
+ * page's clock (an underrun), and what was heard when a pad was struck is not what was meant; or the browser shows no frame for
+ * seconds, and what the page meant to show was never seen. Then it is done again, from `prepare` on.
  * @param within how far the clocks may move meanwhile, ms
  */
 export async function steadily(
@@ -45,14 +47,39 @@ export async function steadily(
 ): Promise<void> {
   for (let attempt = 1; ; attempt++) {
     await prepare();
+    await watchFrames(page);
     const before = await clockOffset(page);
     await play();
     const moved = Math.abs((await clockOffset(page)) - before);
-    if (moved < within) return;
-    const why = `sound and page moved ${moved.toFixed(1)} ms apart`;
+    const frozen = await longestFrame(page);
+    if (moved < within && frozen < FRAMES_MS) return;
+    const why = `sound and page moved ${moved.toFixed(1)} ms apart, ${frozen.toFixed(0)} ms without a frame`;
     if (attempt === ATTEMPTS) throw new Error(`This machine is too busy to drum on, ${ATTEMPTS} times over: ${why}.`);
     console.log(`The machine was starved (${why}): measured again.`);
   }
+}
+
+/** Measures from now on how long the page waits for its frames. */
+function watchFrames(page: Page): Promise<void> {
+  return page.evaluate(() => {
+    const frames = { last: performance.now(), longest: 0 };
+    (window as unknown as { frames: typeof frames }).frames = frames;
+    const look = (now: number) => {
+      if ((window as unknown as { frames: typeof frames }).frames !== frames) return;
+      frames.longest = Math.max(frames.longest, now - frames.last);
+      frames.last = now;
+      requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+  });
+}
+
+/** The longest time between two frames since `watchFrames`, ms; the one that is waited for counts too. */
+function longestFrame(page: Page): Promise<number> {
+  return page.evaluate(() => {
+    const { frames } = window as unknown as { frames: { last: number; longest: number } };
+    return Math.max(frames.longest, performance.now() - frames.last);
+  });
 }
 
 /** The audio clock against the page's, ms: the median of several readings. */

@@ -1,3 +1,6 @@
+import type { Run } from '@/core/document/run';
+import type { Fix } from '@/core/score/fix';
+import type { Score } from '@/core/score/score';
 import type { Pattern } from '@/core/document/pattern';
 import type { Track } from '@/core/document/track';
 import type { Performed } from '@/core/engine/replay';
@@ -31,8 +34,23 @@ export interface RenderRequest {
 /** From the render worker to the page. */
 export type RenderReply = { progress: number } | { wav: Uint8Array<ArrayBuffer> } | { error: string };
 
-/** From the page to the worker that plays a run again: what to play, then how many frames are wanted next. */
-export type ReplayRequest = { performed: Performed; from: number; to: number } | { frames: number };
+/** What of a run is to be heard. */
+export interface Listening {
+  /** What was put right in it; null: as it was played, from its log. */
+  fixes: readonly Fix[] | null;
+  /** Ticks of the score: where to begin, and what goes round. */
+  from: number;
+  loop: { from: number; to: number } | null;
+}
 
-/** From that worker to the page: the next samples, none at the end. */
-export type ReplayReply = { left: Float32Array<ArrayBuffer>; right: Float32Array<ArrayBuffer> } | { error: string };
+/** From the page to the worker that plays a run again: which run, what of it is wanted (named by a number), and how much of it next. */
+export type ReplayRequest =
+  | { performed: Performed; run: Pick<Run, 'from' | 'to'> }
+  | { listening: Listening; id: number }
+  | { frames: number; id: number };
+
+/** From that worker to the page. `frame`: of the engine's, where the samples begin; the last ones have `ended`. */
+export type ReplayReply =
+  | { score: Score }
+  | { left: Float32Array<ArrayBuffer>; right: Float32Array<ArrayBuffer>; frame: number; ended: boolean; id: number }
+  | { error: string };

@@ -1,66 +1,127 @@
+import type { Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
-import type { ReplayReply, ReplayRequest } from './messages';
+import type { Score } from '@/core/score/score';
+import type { Listening, ReplayReply, ReplayRequest } from './messages';
 
 const WORKER_URL = '/workers/replay.worker.js';
 /** Seconds of one piece of sound, and how many are ready ahead: a page that is busy for less than that is not heard. */
 const PIECE = 0.25;
 const AHEAD = 12;
-/** Seconds after the end of a run in which its sounds ring out. */
-const TAIL = 2;
 /** Seconds from the first piece to its sound. */
 const LEAD = 0.05;
 
-/** Plays runs again. A worker makes the sound, which is laid end to end on a clock of its own. */
+/** A piece of sound that was laid: when it begins on the context's clock, and its first frame on the engine's. */
+interface Laid {
+  at: number;
+  frame: number;
+  frames: number;
+}
+
+/** What is being heard. */
+interface Playing {
+  id: number;
+  context: AudioContext;
+  laid: Laid[];
+  onEnd: (problem?: string) => void;
+}
+
+/** A run that was opened: it is read and played again by a worker, whose sound is laid end to end on a clock of its own. */
 export class RunPlayer {
-  private playing: { worker: Worker; context: AudioContext } | null = null;
+  private readonly worker = new Worker(WORKER_URL);
+  private playing: Playing | null = null;
+  private lastId = 0;
+  private readonly sampleRate: number;
+  /** What sounded in the run. Rejects with what is wrong with it. */
+  readonly score: Promise<Score>;
+
+  constructor(performed: Performed, run: Pick<Run, 'from' | 'to'>) {
+    this.sampleRate = performed.sampleRate;
+    this.ask({ performed, run });
+    this.score = new Promise((found, failed) => {
+      this.worker.onerror = ({ message }) => {
+        const problem = message || 'The player could not be loaded.';
+        failed(new Error(problem));
+        this.end(problem);
+      };
+      this.worker.onmessage = ({ data }: MessageEvent<ReplayReply>) => {
+        if ('score' in data) found(data.score);
+        else if ('error' in data) {
+          failed(new Error(data.error));
+          this.end(data.error);
+        } else if (data.id === this.playing?.id) this.lay(this.playing, data);
+      };
+    });
+    // Whoever only listens is told by `onEnd`.
+    this.score.catch(() => undefined);
+  }
 
   /**
-   * Plays from one frame of the engine to another one. What was playing ends.
+   * Plays in the place of what was heard.
    * @param onEnd called when all was heard, or with what went wrong
    */
-  play(performed: Performed, from: number, to: number, onEnd: (problem?: string) => void): void {
+  listen(listening: Listening, onEnd: (problem?: string) => void): void {
     this.stop();
-    const { sampleRate } = performed;
-    const frames = Math.round(PIECE * sampleRate);
-    const [worker, context] = [new Worker(WORKER_URL), new AudioContext({ sampleRate })];
-    const playing = (this.playing = { worker, context });
-    const out = new GainNode(context);
-    out.connect(context.destination);
-    const ask = (message: ReplayRequest) => worker.postMessage(message);
-    const end = (problem?: string) => {
-      if (this.playing !== playing) return;
-      this.stop();
-      onEnd(problem);
-    };
-    let at = 0;
-    const lay = (left: Float32Array<ArrayBuffer>, right: Float32Array<ArrayBuffer>) => {
+    const id = ++this.lastId;
+    const context = new AudioContext({ sampleRate: this.sampleRate });
+    this.playing = { id, context, laid: [], onEnd };
+    this.ask({ listening, id });
+    const frames = Math.round(PIECE * this.sampleRate);
+    for (let i = 0; i < AHEAD; i++) this.ask({ frames, id });
+  }
+
+  /** The engine's frame that is heard now; null while nothing is. */
+  get frame(): number | null {
+    if (!this.playing) return null;
+    const { context, laid } = this.playing;
+    const now = context.currentTime - (context.outputLatency || 0);
+    while (laid.length > 1 && laid[1]!.at <= now) laid.shift();
+    const [piece] = laid;
+    if (!piece || piece.at > now) return null;
+    return piece.frame + Math.min(piece.frames, (now - piece.at) * this.sampleRate);
+  }
+
+  /** Ends what is heard. */
+  stop(): void {
+    const { playing } = this;
+    this.playing = null;
+    void playing?.context.close().catch(() => undefined);
+  }
+
+  /** Ends what is heard, and forgets the run. */
+  close(): void {
+    this.stop();
+    this.worker.terminate();
+  }
+
+  private ask(message: ReplayRequest): void {
+    this.worker.postMessage(message);
+  }
+
+  private end(problem?: string): void {
+    const { playing } = this;
+    this.stop();
+    playing?.onEnd(problem);
+  }
+
+  private lay(playing: Playing, { left, right, frame, ended }: Extract<ReplayReply, { frame: number }>): void {
+    const { context, laid, id } = playing;
+    const { sampleRate } = this;
+    if (left.length > 0) {
+      const last = laid.at(-1);
+      // A page that was busy for too long goes on where it is: a gap, and nothing on top of each other.
+      const at = Math.max(last ? last.at + last.frames / sampleRate : 0, context.currentTime + LEAD);
       const buffer = new AudioBuffer({ length: left.length, numberOfChannels: 2, sampleRate });
       buffer.copyToChannel(left, 0);
       buffer.copyToChannel(right, 1);
       const source = new AudioBufferSourceNode(context, { buffer });
-      source.connect(out);
-      // A page that was busy for too long goes on where it is: a gap, and nothing on top of each other.
-      at = Math.max(at, context.currentTime + LEAD);
+      source.connect(context.destination);
       source.start(at);
-      at += left.length / sampleRate;
-      source.onended = left.length < frames ? () => end() : () => ask({ frames });
-    };
-    worker.onerror = ({ message }) => end(message || 'the player could not be loaded');
-    worker.onmessage = ({ data }: MessageEvent<ReplayReply>) => {
-      if (this.playing !== playing) return;
-      if ('error' in data) end(data.error);
-      else if (data.left.length > 0) lay(data.left, data.right);
-      else if (at <= context.currentTime) end();
-    };
-    ask({ performed, from, to: to + Math.round(TAIL * sampleRate) });
-    for (let i = 0; i < AHEAD; i++) ask({ frames });
-  }
-
-  /** Ends what is playing. */
-  stop(): void {
-    const { playing } = this;
-    this.playing = null;
-    playing?.worker.terminate();
-    void playing?.context.close().catch(() => undefined);
+      laid.push({ at, frame, frames: left.length });
+      source.onended = () => {
+        if (this.playing !== playing) return;
+        if (ended) this.end();
+        else this.ask({ frames: Math.round(PIECE * sampleRate), id });
+      };
+    } else if (ended && laid.length === 0) this.end();
   }
 }

@@ -1,4 +1,4 @@
-import { replayEngine } from '@/core/engine/replay';
+import { replayLog } from '@/core/engine/replay';
 import type { CapturedRun } from '@/core/document/run';
 import { logText, readLog, type PerformedLog } from '@/core/protocol/performedLog';
 import { edited, treatmentSet } from '@/store/patternsSlice';
@@ -35,7 +35,7 @@ type Rig = Awaited<ReturnType<typeof rig>>;
 /** How many samples differ between what was heard of a run and what is heard from its log, which has been a text meanwhile. */
 function differing({ host }: Rig, { run, log }: { run: CapturedRun; log: PerformedLog }): number {
   const commands = readLog(logText(log.commands));
-  const engine = replayEngine({ ...log, log: commands, sampleRate: SR });
+  const engine = replayLog({ ...log, log: commands, sampleRate: SR });
   let count = 0;
   const end = Math.min(host.sound.length, (run.to + SR) / 128);
   for (let quantum = engine.frame / 128; quantum < end; quantum++) {

@@ -13,10 +13,12 @@ export const VERSION_PREFIX = 'version ';
 /** Captured runs, and the pieces of their logs. */
 export const RUN_PREFIX = 'run ';
 export const LOG_PREFIX = 'log ';
+/** What was put right in runs. */
+export const FIXES_PREFIX = 'fixes ';
 
 /** Whether a record is of a run, and names no pieces of a set. */
 export function isOfRun(key: string): boolean {
-  return key.startsWith(RUN_PREFIX) || key.startsWith(LOG_PREFIX);
+  return [RUN_PREFIX, LOG_PREFIX, FIXES_PREFIX].some((prefix) => key.startsWith(prefix));
 }
 
 export type Storage = Pick<

@@ -1,4 +1,4 @@
-import { replayEngine } from '@/core/engine/replay';
+import { replayLog } from '@/core/engine/replay';
 import { random } from '@/core/random';
 import { HostInNode } from '@/instrument/engineHost.testing';
 import { Instrument } from '@/instrument/instrument';
@@ -73,7 +73,7 @@ test('a stored run gives the samples that were heard', async () => {
   instrument.stop();
   await passes(4);
   const [run] = await storedRuns(memory);
-  const engine = replayEngine(await openRun(memory, run!));
+  const engine = replayLog(await openRun(memory, run!));
   let differing = 0;
   for (let at = engine.frame / 128; at < host.sound.length; at++) {
     const [left, right] = [new Float32Array(128), new Float32Array(128)];

@@ -1,7 +1,8 @@
-import { RunPlayer } from '@/audio/runPlayer';
 import type { CapturedRun, Run } from '@/core/document/run';
+import type { Performed } from '@/core/engine/replay';
+import { fixesText, NO_FIXES, readFixes, type Fixes } from '@/core/score/fixSchema';
 import { logText, type PerformedLog, type RunListener } from '@/core/protocol/performedLog';
-import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
+import { FIXES_PREFIX, LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
 import { openRun, readRun, storedRuns } from './storedRuns';
 import type { Versions } from './versions';
 
@@ -26,7 +27,7 @@ interface Written {
 }
 
 /** What hands change of a run. */
-export type RunChange = Partial<Pick<Run, 'name' | 'marked'>>;
+export type RunChange = Partial<Pick<Run, 'name' | 'note' | 'marked' | 'picture'>>;
 
 /** Writes runs away as they are played, and keeps the last ones and those that are marked. */
 export class RunStore {
@@ -34,14 +35,12 @@ export class RunStore {
   /** What has grown since it was written. */
   private readonly grown = new Map<string, { run: CapturedRun; log: PerformedLog }>();
   private timer: ReturnType<typeof setTimeout> | null = null;
-  private readonly player = new RunPlayer();
-  /** Counts what was asked for: a run that was still being read when another was wanted is not heard. */
-  private wanted = 0;
   private turn: Promise<void> = Promise.resolve();
   /** What hands have changed of runs, some of which are still written as they go on. */
   private readonly changes = new Map<string, RunChange>();
   /** Runs that were removed since the page was opened, and can be brought back. */
   private readonly removed = new Map<string, Run>();
+  private gone: readonly Run[] = [];
   private readonly listeners = new Set<() => void>();
 
   /** @param versions those of the tab that owns the set; another tab writes no runs */
@@ -61,26 +60,37 @@ export class RunStore {
     void this.inTurn(() => this.prune());
   };
 
+  /** Runs that were removed since the page was opened, the last one first. */
+  readonly deleted = (): readonly Run[] => this.gone;
+
   /** All runs, the newest first. */
   readonly list = (): Promise<Run[]> => storedRuns(this.storage);
 
   /**
-   * Lets a run be heard again, in the place of one that is heard.
-   * @param onEnd called when all was heard, or with what went wrong
+   * What a run is heard again from.
+   * @throws Error that says what of it is missing or cannot be read
    */
-  listen(run: Run, onEnd: (problem?: string) => void): void {
-    this.silence();
-    const wanted = this.wanted;
-    openRun(this.storage, run).then(
-      (performed) => wanted === this.wanted && this.player.play(performed, run.from, run.to, onEnd),
-      (error: unknown) => wanted === this.wanted && onEnd(error instanceof Error ? error.message : String(error)),
-    );
+  performed(run: Run): Promise<Performed> {
+    return openRun(this.storage, run);
   }
 
-  /** Ends what `listen` began. */
-  silence(): void {
-    this.wanted++;
-    this.player.stop();
+  /**
+   * What was put right in a run.
+   * @throws Error that says what is wrong with its record
+   */
+  async fixes({ id }: Run): Promise<Fixes> {
+    const text = await this.storage.getItem(FIXES_PREFIX + id);
+    if (text === null) return NO_FIXES;
+    const read = readFixes(text);
+    if ('problem' in read) throw new Error(`What was put right in it cannot be read. ${read.problem}`);
+    return read.value;
+  }
+
+  /** Keeps what was put right in a run; it counts as kept from then on. */
+  keepFixes(run: Run, fixes: Fixes): Promise<void> {
+    return this.inTurn(async () => {
+      await this.storage.setItem(FIXES_PREFIX + run.id, fixesText(fixes));
+    });
   }
 
   /** Asks to be told when the runs are others. Returns what ends it. */
@@ -99,12 +109,13 @@ export class RunStore {
     return this.inTurn(async () => {
       await this.storage.removeItem(RUN_PREFIX + run.id);
       this.removed.set(run.id, run);
-      this.tell();
+      this.tellRemoved();
     });
   }
 
   bringBack(run: Run): Promise<void> {
     this.removed.delete(run.id);
+    this.tellRemoved();
     return this.inTurn(() => this.put(run));
   }
 
@@ -163,6 +174,11 @@ export class RunStore {
     return JSON.stringify({ ...run, ...this.changes.get(run.id) });
   }
 
+  private tellRemoved(): void {
+    this.gone = [...this.removed.values()].reverse();
+    this.tell();
+  }
+
   private tell(): void {
     for (const listener of this.listeners) listener();
   }
@@ -206,6 +222,7 @@ export class RunStore {
     const logs = new Set(named.map((run) => run.log));
     const keptKeys = new Set(kept.map(({ id }) => RUN_PREFIX + id));
     const isGone = (key: string) =>
+      (key.startsWith(FIXES_PREFIX) && !named.some(({ id }) => key === FIXES_PREFIX + id)) ||
       (key.startsWith(RUN_PREFIX) && !keptKeys.has(key)) ||
       (key.startsWith(LOG_PREFIX) && !logs.has(key.split(' ')[1]!));
     const gone = (await storage.getAllKeys()).filter(isGone);

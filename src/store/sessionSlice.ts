@@ -32,13 +32,14 @@ export type SheetName =
   | 'track'
   | 'sections'
   | 'aside'
-  | 'runs'
   | 'simple';
 
 /** What is true only while the page is open. */
 interface Session {
   /** The open sheet, or null. */
   sheet: SheetName | null;
+  /** Id of the run that lies open in Runs, or null. */
+  run: string | null;
   /** Note repeat, and whether it goes on without a finger. */
   repeat: { on: boolean; latch: boolean };
   /** Step input, or null while it is off. */
@@ -75,6 +76,7 @@ interface Session {
 
 const initialState: Session = {
   sheet: null,
+  run: null,
   repeat: { on: false, latch: false },
   step: null,
   heardTake: null,
@@ -130,6 +132,9 @@ const slice = createSlice({
     },
     sheetClosed(session) {
       changeSheet(session, null);
+    },
+    runOpened(session, { payload }: PayloadAction<string | null>) {
+      session.run = payload;
     },
     repeatToggled({ repeat }) {
       repeat.on = !repeat.on;
@@ -200,6 +205,7 @@ export const {
   sheetToggled,
   sheetShown,
   sheetClosed,
+  runOpened,
   repeatToggled,
   latchToggled,
   stepInputToggled,

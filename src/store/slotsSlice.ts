@@ -1,11 +1,12 @@
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { idsFrom } from '@/core/document/hit';
-import { MAX_NAME, MAX_SLOTS } from '@/core/document/limits';
+import { MAX_NAME, MAX_SECTIONS, MAX_SLOTS } from '@/core/document/limits';
 import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
 import { patternAt, type BeatSet } from '@/core/document/set';
 import type { Track } from '@/core/document/track';
 import { copyOf, SLOTS_ADDED } from '@/core/edit/slots';
+import type { Made } from '@/core/score/make';
 import { clampTempo } from '@/core/time/tempo';
 import { undoStep } from './undoable';
 
@@ -24,6 +25,11 @@ interface Copied {
   /** What the step is called where it can be undone. */
   label: string;
 }
+
+type MadeFromRun = Made & {
+  /** What the step is called where it can be undone. */
+  label: string;
+};
 
 interface Swapped {
   track: number;
@@ -53,6 +59,17 @@ const slice = createSlice({
         if (tempo !== undefined) set.tempo = clampTempo(tempo);
       },
       prepare: undoStep<Kept>('Keep'),
+    },
+    /** What a run gave becomes patterns in free slots, and sections. */
+    madeFromRun: {
+      reducer(set, { payload: { patterns, sections } }: PayloadAction<MadeFromRun>) {
+        for (const { track, slot, pattern } of patterns) {
+          const slots = set.tracks[track]?.patterns;
+          if (slots && !slots[slot] && slot <= slots.length && slot < MAX_SLOTS) slots[slot] = pattern;
+        }
+        for (const section of sections) if (set.sections.length < MAX_SECTIONS) set.sections.push(section);
+      },
+      prepare: undoStep<MadeFromRun>(({ label }) => label),
     },
     /** An empty slot gets an empty pattern. */
     patternMade: {
@@ -132,6 +149,7 @@ function followPatterns(set: BeatSet, { id, chain }: Track, a: number, b: number
 
 export const {
   patternKept,
+  madeFromRun,
   patternMade,
   slotCopied,
   slotsSwapped,

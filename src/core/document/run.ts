@@ -8,6 +8,10 @@ export interface Run {
   schema: 1;
   id: string;
   name: string;
+  /** What the player wrote about it. */
+  note?: string;
+  /** Drawn when it was first looked at. */
+  picture?: RunPicture;
   /** It stays, however many come after it. */
   marked: boolean;
   /** When it began, as ISO 8601. */
@@ -30,6 +34,13 @@ export interface Run {
   launches: number;
   /** Quarter notes per minute. */
   tempo: { least: number; most: number };
+}
+
+/** A run in small: in which stretches of it each track played. */
+export interface RunPicture {
+  /** Ticks. */
+  length: number;
+  rows: { colour: number; stretches: { from: number; length: number }[] }[];
 }
 
 /** A run as it is captured: not stored yet. */

@@ -15,7 +15,7 @@ class SwingSchema {
   @Between(STRAIGHT, MOST_SWING) ratio!: number;
 }
 
-class FeelSchema {
+export class FeelSchema {
   @IsIn([0, ...GRIDS.map((grid) => grid.ticks)]) grid!: number;
   @Between(0, 1) strength!: number;
   @IsOptional() @Part(() => SwingSchema) swing?: SwingSchema;

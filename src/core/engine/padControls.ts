@@ -51,14 +51,19 @@ export class PadControls implements Part {
    */
   shapeOf(track: number, pad: number, pitch: number, position: number): Shape {
     const { shape } = this;
-    const { notes } = this.sounds.tracks[track]!;
     shape.pitch = pitch + this.value(track, pad, PITCH, position);
     shape.filter = this.value(track, pad, FILTER, position);
     shape.decay = this.value(track, pad, DECAY, position);
     shape.level = this.value(track, pad, LEVEL, position);
     shape.pan = this.value(track, pad, PAN, position);
-    shape.hz = notes ? 440 * exp2((notes[pad]! - 69) / 12) : 0;
+    shape.hz = this.padHz(track, pad);
     return shape;
+  }
+
+  /** Pitch of a pad of a track that plays notes, Hz; 0 where it plays a kit. */
+  padHz(track: number, pad: number): number {
+    const { notes } = this.sounds.tracks[track]!;
+    return notes ? 440 * exp2((notes[pad]! - 69) / 12) : 0;
   }
 
   /** Place in REPEAT_RATES of the rate that a hand or a Move has a pad repeat at; -1 when none does. */

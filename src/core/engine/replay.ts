@@ -16,34 +16,69 @@ export interface Performed {
   sampleRate: number;
 }
 
+/** Plays commands, each at its frame, as fast as it is asked to. */
+export class Replay {
+  private next = 0;
+
+  /** @param commands in order of their frames; the engine takes their arrays */
+  constructor(
+    readonly engine: Engine,
+    private readonly commands: readonly Command[],
+  ) {}
+
+  /** The next frame to be rendered. */
+  get frame(): number {
+    return this.engine.frame;
+  }
+
+  /** Renders the next samples, as `Engine.process` does. */
+  process(left: Float32Array, right: Float32Array, frames = left.length, offset = 0): void {
+    this.post(frames);
+    this.engine.process(left, right, frames, offset);
+  }
+
+  /** Goes on without sound (see `Engine.skim`). */
+  skim(frames: number): void {
+    this.post(frames);
+    this.engine.skim(frames);
+  }
+
+  /** Renders what lies before a frame, of which nobody hears anything. */
+  skipTo(frame: number): void {
+    const [left, right] = [new Float32Array(SKIPPED), new Float32Array(SKIPPED)];
+    while (this.frame < frame) {
+      this.process(left, right, Math.min(SKIPPED, frame - this.frame));
+      this.engine.events.clear();
+    }
+  }
+
+  /** Only what is due soon: an engine finds its place in a long list slowly. */
+  private post(frames: number): void {
+    const end = this.frame + frames;
+    for (; this.next < this.commands.length && this.commands[this.next]!.frame < end; this.next++) {
+      this.engine.post(this.commands[this.next]!);
+    }
+  }
+}
+
 /**
- * An engine that will play what was performed, sample by sample: it stands where the log begins.
+ * Plays what was performed again, sample by sample, from where the log begins.
  * @throws Error if the log does not begin with a snapshot
  */
-export function replayEngine({ set, stage, log, sampleRate }: Performed): Engine {
+export function replayLog({ set, stage, log, sampleRate }: Performed): Replay {
   const [snapshot] = log;
   if (snapshot?.type !== 'snapshot') throw new Error('The log does not begin with a snapshot.');
   const { frame } = snapshot;
   const engine = new Engine(sampleRate, frame);
   for (const instruction of documentInstructions(set, stage)) engine.post(at(frame, instruction));
-  for (const command of log) engine.post(command);
-  return engine;
-}
-
-/** Renders what lies before a frame, of which nobody hears anything. */
-export function skipTo(engine: Engine, frame: number): void {
-  const [left, right] = [new Float32Array(SKIPPED), new Float32Array(SKIPPED)];
-  while (engine.frame < frame) {
-    engine.process(left, right, Math.min(SKIPPED, frame - engine.frame));
-    engine.events.clear();
-  }
+  return new Replay(engine, log);
 }
 
 /** Frames skipped at once. */
 const SKIPPED = 4096;
 
 /** All of a document, for an engine that knows nothing. */
-function documentInstructions(set: BeatSet, stage: Stage): Instruction[] {
+export function documentInstructions(set: BeatSet, stage: Stage): Instruction[] {
   const tracks = tracksOf(set).flatMap((track) => {
     // The empty slot that a track is on is an empty pattern: strokes find a place in it.
     const { slot: current } = trackStage(stage, track.id);

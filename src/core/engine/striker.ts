@@ -1,3 +1,4 @@
+import type { Handlers } from '../protocol/commands';
 import { frameAt } from '../time/timeline';
 import type { DrumVoice } from '../sound/drumVoice';
 import { VoicePool } from '../sound/voicePool';
@@ -51,6 +52,16 @@ export class Striker implements FramePart {
     this.voices = new VoicePool(sampleRate);
   }
 
+  readonly commands: Handlers<'strike'> = {
+    strike: (stroke) => {
+      const { track, pad, frames } = stroke;
+      const { frame } = this.transport;
+      const shape = { ...stroke, hz: this.controls.padHz(track, pad) };
+      const voice = this.voices.trigger(this.sounds.tracks[track]!.recipes[pad]!, stroke, frame, shape);
+      if (voice.held) voice.offFrame = frame + frames;
+    },
+  };
+
   /** A stroke sounds, and the page is told. */
   strike(stroke: Stroke): void {
     const { track, pad } = stroke;
@@ -72,6 +83,12 @@ export class Striker implements FramePart {
     event.placed = stroke.placed;
     event.struck = stroke.struck;
     event.heard = stroke.heard;
+    event.length = stroke.length;
+    event.bend = shape.pitch;
+    event.filter = shape.filter;
+    event.decay = shape.decay;
+    event.level = shape.level;
+    event.pan = shape.pan;
   }
 
   /** A stroke by hand sounds now, wherever the loop is. */

@@ -265,7 +265,7 @@ export class LaunchRules {
   }
 
   /** Ticks of one round of a section: its longest loop, made up to whole bars. */
-  protected roundOf({ parts }: SectionPlan): number {
+  roundOf({ parts }: SectionPlan): number {
     let longest = 0;
     for (let t = 0; t < MAX_TRACKS; t++) {
       const slot = parts[t]!;

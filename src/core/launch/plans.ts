@@ -1,4 +1,4 @@
-import { patternAt, type BeatSet } from '../document/set';
+import { patternAt, tracksOf, type BeatSet } from '../document/set';
 import { windowOf } from '../sequence/loopWindow';
 import { ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
 import { CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from './launchState';
@@ -6,6 +6,7 @@ import { MAX_TRACKS } from '../document/limits';
 import type { Track } from '../document/track';
 import type { Section } from '../document/section';
 import type { Drop } from '../document/launching';
+import { Launcher } from './launcher';
 import { LOOP_END, type ChainPlan, type SectionPlan, type Tapes } from './launchRules';
 
 /** What *Drop on* is in the launcher's terms: LOOP_END, or a step of song ticks, 0 for now. */
@@ -48,4 +49,12 @@ export function tapesOf(set: () => BeatSet): Tapes {
     span: (track, slot) => window(track, slot).length,
     start: (track, slot) => window(track, slot).start,
   };
+}
+
+/** Ticks of one round of a section of a set: its longest loop, made up to whole bars. */
+export function roundTicks(set: BeatSet, section: Section): number {
+  const launcher = new Launcher(tapesOf(() => set));
+  for (const track of tracksOf(set)) launcher.chains[track.id] = chainPlan(track);
+  const [plan] = sectionPlans([section]) as [SectionPlan];
+  return launcher.roundOf(plan);
 }

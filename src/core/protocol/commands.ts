@@ -88,6 +88,8 @@ export interface CommandFields {
   /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
   padDown: { track: number; pad: number; velocity: number; heard: number; id: number };
   padUp: { track: number; pad: number; heard: number };
+  /** A stroke sounds whose shape is known (see `Shape`), for so many frames if it is a note: of a score, not of hands. */
+  strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number }; // prettier-ignore
   /** The finger on a held pad presses harder or softer: the velocity of note repeat's next strokes. */
   padPress: { track: number; pad: number; velocity: number };
   /** Lets go of every held pad. */

@@ -1,4 +1,4 @@
-import { createContext, useContext, useEffect, useState } from 'react';
+import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react';
 import type { Run } from '@/core/document/run';
 import type { RunStore } from '@/storage/runStore';
 
@@ -24,4 +24,10 @@ export function useRuns(): Run[] | null {
     };
   }, [store]);
   return runs;
+}
+
+/** Runs that were deleted since the page was opened, the last one first. */
+export function useDeletedRuns(): readonly Run[] {
+  const store = useRunStore();
+  return useSyncExternalStore(store.subscribe, store.deleted);
 }

@@ -8,7 +8,6 @@ import { LaunchingSheet } from '../launch/LaunchingSheet';
 import { SectionsSheet } from '../launch/SectionsSheet';
 import { TrackSheet } from '../launch/TrackSheet';
 import { MovesSheet } from '../moves/MovesSheet';
-import { RunsSheet } from '../runs/RunsSheet';
 import { KeysSheet } from '../setup/KeysSheet';
 import { LatencySheet } from '../setup/LatencySheet';
 import { SetupSheet } from '../setup/SetupSheet';
@@ -36,7 +35,6 @@ const SHEETS: Record<SheetName, ComponentType> = {
   track: TrackSheet,
   sections: SectionsSheet,
   aside: AsideSheet,
-  runs: RunsSheet,
   simple: SimpleSheet,
 };
 

@@ -23,11 +23,24 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
       style={[styles[where], where !== 'head' && { backgroundColor: tokens.slate }]}
     >
       {PLACES.map((place) => PLACE_SCREENS[place]).map(({ name, href }) => (
-        <Link key={name} href={href} aria-current={here === href ? 'page' : undefined} style={styles.link}>
+        <Link
+          key={name}
+          href={href}
+          aria-current={here === href ? 'page' : undefined}
+          style={where === 'head' ? styles.narrowLink : styles.link}
+        >
           <View style={styles.place}>
             <Meant name={name} />
             <View style={styles.sign}>{here === href && <WingBars color={tokens.breast} height={12} />}</View>
-            <Text style={[styles.name, { color: here === href ? tokens.wing : tokens.cap }]}>{name}</Text>
+            <Text
+              style={[
+                styles.name,
+                where === 'head' && styles.narrow,
+                { color: here === href ? tokens.wing : tokens.cap },
+              ]}
+            >
+              {name}
+            </Text>
           </View>
         </Link>
       ))}
@@ -39,8 +52,11 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
 const styles = StyleSheet.create({
   bottom: { flexDirection: 'row', height: 56 },
   rail: { width: RAIL_WIDTH, paddingTop: 4, gap: 4, paddingHorizontal: 2 },
-  head: { flexDirection: 'row', gap: 2 },
+  head: { flexDirection: 'row' },
   link: { flexGrow: 1, flexBasis: 0, minWidth: 50, maxHeight: 64, textDecorationLine: 'none' },
+  /** In the head, beside the transport. */
+  narrowLink: { flexGrow: 1, flexBasis: 0, minWidth: TOUCH, maxHeight: 64, textDecorationLine: 'none' },
+  narrow: { fontSize: 15 },
   place: { minHeight: TOUCH + 8, alignItems: 'center', justifyContent: 'center', width: '100%', flexGrow: 1 },
   sign: { height: 16, justifyContent: 'center' },
   name: { fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(22) },

@@ -2,6 +2,7 @@ import type { ComponentType } from 'react';
 import { PLACES, type PanesWay, type Place } from '@/store/settingsSlice';
 import { LaunchScreen } from '../launch/LaunchScreen';
 import { PadsScreen } from '../pads/PadsScreen';
+import { RunsScreen } from '../runs/RunsScreen';
 import { StepsScreen } from '../steps/StepsScreen';
 import type { Room } from '../theme/room';
 
@@ -10,6 +11,7 @@ export const PLACE_SCREENS: Record<Place, { name: string; href: `/${Place}`; Scr
   pads: { name: 'Pads', href: '/pads', Screen: PadsScreen },
   steps: { name: 'Steps', href: '/steps', Screen: StepsScreen },
   launch: { name: 'Launch', href: '/launch', Screen: LaunchScreen },
+  runs: { name: 'Runs', href: '/runs', Screen: RunsScreen },
 };
 
 /** The place of a path; an address that is none is on its way to the pads. */

@@ -46,7 +46,7 @@ export function PlayControls({ small }: { small?: boolean }) {
         tone="record"
         label="Record"
         // The word is longer than the key, with its sign; the fill says it too.
-        icon={recording && playing && !small ? undefined : 'record'}
+        icon={(recording && playing && !small) || (small && goesBack) ? undefined : 'record'}
         text={recording ? (short ? 'On' : playing ? 'Recording' : 'Armed') : short ? 'Rec' : 'Record'}
         pressed={recording}
         onPress={() => instrument.toggleRecord()}

@@ -59,7 +59,6 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Start empty', icon: 'file-outline', act: startEmpty },
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
     { title: 'Start page', icon: 'door-open', act: () => router.push('/start') },
-    { title: 'Runs', icon: 'chart-timeline-variant', act: () => store.dispatch(sheetShown('runs')) },
     { title: 'Set aside', icon: 'archive-outline', act: () => store.dispatch(sheetShown('aside')) },
     // On a wide screen it has a key of its own.
     ...(stacked ? below.map((item, i) => ({ ...item, ruled: i === 0 })) : []),

@@ -100,7 +100,7 @@ const styles = StyleSheet.create({
   inset: { paddingHorizontal: 8, paddingBottom: 4 },
   names: { flex: 1, minWidth: 0, flexDirection: 'row' },
   share: { flex: 1, minWidth: 0, alignItems: 'center' },
-  beside: { flex: 1, minWidth: 60, overflow: 'hidden' },
+  beside: { flex: 1, minWidth: 40, overflow: 'hidden' },
   time: { width: 392 },
   right: { alignSelf: 'flex-end' },
   play: { width: 400 },

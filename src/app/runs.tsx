@@ -1,0 +1,1 @@
+export { RunsScreen as default } from '@/ui/runs/RunsScreen';

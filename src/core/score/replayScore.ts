@@ -1,0 +1,59 @@
+import { Engine } from '../engine/engine';
+import { Replay } from '../engine/replay';
+import { at, type Command, type Instruction } from '../protocol/commands';
+import { notesInstruction } from '../protocol/fromDocument';
+import { blockStrokes, stepAt, type Score, type ScoreTrack, type Stroke } from './score';
+import { ScoreTime } from './scoreTime';
+
+/** Seconds that are played unheard before what is wanted: what was struck in them still rings, and levels are where they are to be. */
+const BEFORE = 4;
+
+/**
+ * Plays a score from a tick on. What rings there from before is heard.
+ * @param sampleRate frames per second
+ */
+export function replayScore(score: Score, sampleRate: number, from = 0): Replay {
+  const time = new ScoreTime(score, sampleRate);
+  const start = Math.round(time.frameAt(from));
+  const begin = start - Math.round(BEFORE * sampleRate);
+  const engine = new Engine(sampleRate, begin);
+  for (const track of score.tracks) {
+    for (const instruction of beginning(track, time.tickAt(begin))) engine.post(at(begin, instruction));
+  }
+  const replay = new Replay(engine, commandsOf(score, time, begin));
+  replay.skipTo(start);
+  return replay;
+}
+
+function beginning({ id: track, kit, tones, levels }: ScoreTrack, tick: number): Instruction[] {
+  return [
+    { type: 'kit', track, kit },
+    ...(tones ? [notesInstruction(track, tones)] : []),
+    { type: 'trackLevel', track, level: stepAt(levels, tick) },
+  ];
+}
+
+/** All that a score tells an engine from a frame on, in order. */
+function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
+  const commands: Command[] = [];
+  const add = (tick: number, instruction: Instruction) => {
+    const frame = Math.round(time.frameAt(tick));
+    if (frame >= begin) commands.push(at(frame, instruction));
+  };
+  for (const { id: track, levels } of score.tracks) {
+    for (const { tick, value } of levels) add(tick, { type: 'trackLevel', track, level: value });
+  }
+  // At one frame hands come before patterns, and tracks in their order, as in the engine.
+  const strike = (track: number, stroke: Stroke) => add(stroke.tick, strikeOf(track, stroke, time));
+  for (const { id, hits } of score.tracks) for (const stroke of hits) strike(id, stroke);
+  for (const { id, blocks } of score.tracks) {
+    for (const block of blocks) for (const stroke of blockStrokes(block)) strike(id, stroke);
+  }
+  return commands.sort((a, b) => a.frame - b.frame);
+}
+
+function strikeOf(track: number, stroke: Stroke, time: ScoreTime): Instruction<'strike'> {
+  const { tick, pad, velocity, length, pitch, filter, decay, level, pan } = stroke;
+  const frames = Math.round(time.frameAt(tick + length)) - Math.round(time.frameAt(tick));
+  return { type: 'strike', track, pad, velocity, frames, pitch, filter, decay, level, pan };
+}

@@ -1,0 +1,125 @@
+import { demoSet } from '../document/demo';
+import { tracksOf } from '../document/set';
+import { Engine } from '../engine/engine';
+import { randomDeeds } from '../engine/performances.testing';
+import { documentInstructions, replayLog, type Performed } from '../engine/replay';
+import { at, type Command, type CommandType } from '../protocol/commands';
+import { decodeEvents } from '../protocol/events';
+import { readScore } from './readScore';
+import { replayScore } from './replayScore';
+import { blockStrokes, foldedTick, type Block, type Stroke } from './score';
+
+const SR = 48000;
+const SETTLED = 512;
+
+/** What hands do that a score tells of; clicks and changed patterns or kits are not in it. */
+const HANDS = new Set<CommandType>(['padDown', 'padUp', 'padPress', 'launch', 'launchSection', 'turn', 'trackLevel', 'tempo', 'muteSolo', 'lift', 'noteRepeat', 'repeatRate']); // prettier-ignore
+
+type RunOf = Performed & { from: number; to: number };
+
+/** Plays the demo from a state of rest, and keeps the log as it is captured. */
+function performed(deeds: readonly Command[], frames: number): RunOf {
+  const { set, stage } = demoSet();
+  const engine = new Engine(SR);
+  for (const instruction of documentInstructions(set, stage)) engine.post(at(0, instruction));
+  for (const { id } of tracksOf(set)) {
+    engine.post(at(0, { type: 'launch', track: id, slot: stage.tracks[id]!.slot, on: 0, inPlace: false }));
+  }
+  // Until every level has arrived.
+  engine.process(new Float32Array(SETTLED), new Float32Array(SETTLED));
+  engine.events.clear();
+  engine.log.keep(true);
+  engine.post(at(SETTLED, { type: 'snapshot', id: 1, state: null }));
+  for (const deed of deeds) engine.post(deed);
+  let from = Infinity;
+  while (engine.frame < frames) {
+    engine.skim(1280);
+    for (const { kind, frame } of decodeEvents(engine.events.drain()))
+      if (kind === 'sounded') from = Math.min(from, frame);
+  }
+  return { set, stage, log: engine.log.drain(), sampleRate: SR, from, to: frames };
+}
+
+const copied = (run: RunOf): RunOf => ({ ...run, log: structuredClone([...run.log]) });
+const play = (frame: number) => at(frame, { type: 'play', startTick: 0, countInTicks: 0 });
+const strike = (frame: number, track: number, pad: number, id: number) =>
+  at(frame, { type: 'padDown', track, pad, velocity: 0.8, heard: frame, id });
+
+function samples(replay: ReturnType<typeof replayLog>, from: number, frames: number): Float32Array[] {
+  replay.skipTo(from);
+  const out = [new Float32Array(frames), new Float32Array(frames)] as const;
+  replay.process(...out);
+  return [...out];
+}
+
+test('what a score plays is what was heard: nearly always to the bit, and never further off than one sample of a note’s end', () => {
+  const count = Number(process.env.SCORES ?? 24);
+  let exact = 0;
+  for (let seed = 1; seed <= count; seed++) {
+    const deeds = randomDeeds(seed, 1000, 3 * SR, 40).filter(({ type }) => HANDS.has(type));
+    const run = performed([play(1000), ...structuredClone(deeds)], 4 * SR);
+    const frames = run.to - run.from;
+    const heard = samples(replayLog(copied(run)), run.from, frames);
+    const again = samples(replayScore(readScore(copied(run), run), SR), run.from, frames);
+    let worst = 0;
+    for (let i = 0; i < frames; i++) {
+      for (const side of [0, 1]) worst = Math.max(worst, Math.abs(heard[side]![i]! - again[side]![i]!));
+    }
+    expect({ seed, close: worst < 1e-3 }).toEqual({ seed, close: true });
+    if (worst === 0) exact++;
+  }
+  expect(exact / count).toBeGreaterThan(0.8);
+}, 120_000);
+
+test('blocks begin and end on the lines on which patterns were launched; bars are those of the song', () => {
+  const bar = 4 * 960;
+  const perTick = (SR * 60) / (112 * 960);
+  const start = 1000;
+  const after = (bars: number) => Math.round(start + bars * bar * perTick);
+  const run = performed(
+    [
+      play(start),
+      at(after(0.5), { type: 'launch', track: 0, slot: 1, on: bar, inPlace: false }),
+      at(after(1.5), { type: 'muteSolo', track: 1, mute: 1, solo: 0, on: bar }),
+      strike(after(2.25), 0, 10, 1),
+      at(after(2.5), { type: 'tempo', bpm: 100 }),
+      at(after(3), { type: 'stop' }),
+    ],
+    after(3) + SR,
+  );
+  const score = readScore(copied(run), run);
+  const [wheels, rails] = score.tracks;
+  const near = (tick: number) => expect.closeTo(tick, 1) as number;
+  expect(wheels!.blocks.map(({ name, from, length }) => [name, from, length])).toEqual([
+    [run.set.tracks[0]!.patterns[0]!.name, 0, bar],
+    [run.set.tracks[0]!.patterns[1]!.name, bar, near(1.5 * bar + ((after(3) - after(2.5)) / perTick) * (100 / 112))],
+  ]);
+  expect(wheels!.hits.map(({ pad, tick }) => [pad, tick])).toEqual([[10, near(2.25 * bar)]]);
+  expect(score.tempo).toEqual([{ tick: 0, value: 112 }, { tick: near(2.5 * bar), value: 100 }]); // prettier-ignore
+  expect(rails!.levels.map(({ tick, value }) => [tick, value])).toEqual([[0, run.set.tracks[1]!.level], [near(2 * bar), 0]]); // prettier-ignore
+  expect(score.length).toBe(3 * bar);
+});
+
+test('a run begun without the song has its bars from its first stroke on', () => {
+  const run = performed([strike(2000, 0, 0, 1), strike(26000, 0, 2, 3)], 60000);
+  const score = readScore(copied(run), run);
+  expect(score.tracks[0]!.hits.map(({ pad }) => pad)).toEqual([0, 2]);
+  expect(score.tracks[0]!.hits[0]!.tick).toBeLessThan(0.1);
+  expect(score.tracks.every(({ blocks }) => blocks.length === 0)).toBe(true);
+});
+
+const plain = { late: 0, pad: 0, velocity: 1, length: 1, pitch: 0, filter: 0, decay: 0, level: 1, pan: 0 };
+const block = (change: Partial<Block>): Block => {
+  const strokes = [0, 100, 450].map((tick, id): Stroke => ({ ...plain, id, tick }));
+  return { id: 1, name: 'A', colour: 0, from: 1000, length: 480, into: 0, content: { length: 480, loop: 240, strokes }, ...change }; // prettier-ignore
+};
+const ticks = (one: Block) => blockStrokes(one).map(({ tick }) => tick);
+
+test('a block that is longer than what was heard goes round; one that begins later leaves out', () => {
+  expect(ticks(block({}))).toEqual([1000, 1100, 1450]);
+  expect(ticks(block({ length: 200 }))).toEqual([1000, 1100]);
+  expect(ticks(block({ into: 100, length: 380 }))).toEqual([1000, 1350]);
+  expect(ticks(block({ length: 960 }))).toEqual([1000, 1100, 1450, 1690, 1930]);
+  expect(ticks(block({ into: -240, length: 480 }))).toEqual([1000, 1100, 1240, 1340]);
+  expect(foldedTick(block({}).content, 500)).toBe(260);
+});

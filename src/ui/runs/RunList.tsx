@@ -1,0 +1,60 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Searchbar } from 'react-native-paper';
+import type { Run } from '@/core/document/run';
+import { MOST_RUNS } from '@/storage/runStore';
+import { KeyRow } from '../shared/KeyRow';
+import { Words } from '../shared/Words';
+import { RunCard } from './RunCard';
+import { useDeletedRuns, useRunStore } from './RunsContext';
+
+/** All captured performances, the newest first. */
+export function RunList({ runs }: { runs: readonly Run[] }) {
+  const store = useRunStore();
+  const deleted = useDeletedRuns();
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLocaleLowerCase();
+  const found = runs.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
+  const letters = runs.reduce((sum, run) => sum + run.letters, 0);
+  return (
+    <ScrollView contentContainerStyle={styles.list}>
+      {runs.length > 3 && (
+        <Searchbar
+          aria-label="Search runs"
+          placeholder="Search"
+          value={search}
+          onChangeText={setSearch}
+          style={styles.search}
+        />
+      )}
+      {deleted.map((run) => (
+        <KeyRow
+          key={run.id}
+          keys={[
+            { label: `Bring back ${run.name}`, text: `Bring back “${run.name}”`, act: () => void store.bringBack(run) },
+          ]}
+        />
+      ))}
+      {runs.length === 0 && (
+        <Words>
+          There is none yet. All that you play is captured, from the first sound until you stop: play something.
+        </Words>
+      )}
+      {runs.length > 0 && found.length === 0 && <Words>{`No run is called “${search}”.`}</Words>}
+      <View role="list" aria-label="Runs" style={styles.cards}>
+        {found.map((run) => (
+          <RunCard key={run.id} run={run} />
+        ))}
+      </View>
+      {runs.length > 0 && (
+        <Words>{`The last ${MOST_RUNS} stay, and those that you keep. They take ${Math.ceil(letters / 1000)} kB.`}</Words>
+      )}
+    </ScrollView>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { padding: 8, gap: 8 },
+  cards: { gap: 8 },
+  search: { height: 48 },
+});
