@@ -1,3 +1,4 @@
+import { spawnSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
 
 import { replayLog, type Performed, type Replay } from '@/core/engine/replay';
@@ -202,6 +203,55 @@ test('a run is put right: blocks are copied and taken away, a hit is dropped in,
   await app.button('Make a section').click();
   await app.savedSet((set) => set.sections.length === 5);
 });
+
+test('a run is carried away as MIDI, WAV, stems, FLAC and MP3 that others read; what is being made can be given up', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await page.getByRole('link', { name: 'Launch', exact: true }).click();
+  await app.button('Section First Laps').click();
+  await app.play.click();
+  await expect(app.position).toHaveText('2.3', { timeout: 20_000 });
+  await app.stop.click();
+  await openRuns(page);
+  await page.getByRole('button', { name: /^Open / }).click();
+  await expect(app.button('Listen')).toBeVisible();
+  const carry = async (item: string) => {
+    const download = page.waitForEvent('download');
+    await choose(app, 'Carry away', item);
+    return (await download).path();
+  };
+  const midi = await carry('MIDI');
+  const notes = run('/usr/bin/python3', ['-c', 'import mido, sys; print(sum(1 for t in mido.MidiFile(sys.argv[1]).tracks for e in t if e.type == "note_on" and e.velocity > 0))', midi]); // prettier-ignore
+  expect(Number(notes)).toBeGreaterThan(10);
+  for (const [item, codec] of [['WAV mix', 'pcm_s24le'], ['FLAC', 'flac'], ['MP3', 'mp3']] as const) {
+    const file = await carry(item);
+    const probe = run('ffprobe', ['-v', 'error', '-show_entries', 'stream=codec_name,channels,sample_rate:format=duration', '-of', 'json', file]); // prettier-ignore
+    const { streams, format } = JSON.parse(probe) as { streams: object[]; format: { duration: string } };
+    expect(streams).toMatchObject([{ codec_name: codec, channels: 2 }]);
+    // Two bars of 4/4 at 112 BPM, and four seconds in which they ring out. MP3 has some more at its ends.
+    expect(Math.abs(Number(format.duration) - (2 * 4 * 60) / 112 - 4)).toBeLessThan(0.1);
+    await expect(page.getByText(/LUFS · range .* LU · true peak/)).toBeVisible();
+  } // prettier-ignore
+  await expectAccessible(page);
+  const zip = await carry('Stems');
+  const names = run('/usr/bin/python3', ['-c', 'import zipfile, sys; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(",".join(z.namelist()))', zip]); // prettier-ignore
+  expect(names.trim()).toBe('01 Wheels.wav,02 Rails.wav,03 Kerb.wav');
+
+  await choose(app, 'Carry away', 'Stems');
+  await expect(page.getByRole('progressbar', { name: 'Stems' })).toBeVisible();
+  await app.button('Cancel').click();
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  await expect(page.getByText('Cancelled.')).toBeVisible();
+});
+
+/** What a program prints. */
+function run(program: string, args: readonly string[]): string {
+  const { stdout, stderr } = spawnSync(program, args, { encoding: 'utf8' });
+  expect(stderr).toBe('');
+  return stdout;
+}
 
 async function openRuns(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Runs', exact: true }).click();

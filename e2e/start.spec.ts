@@ -18,7 +18,7 @@ test('the scripts of the first load stay within 600 KB gzipped, and nothing come
     const url = new URL(response.url());
     if (url.protocol.startsWith('http') && url.hostname !== 'localhost') foreign.push(response.url());
     // The charts follow once the page is idle, sooner or later.
-    if (url.pathname.endsWith('.js') && !url.pathname.includes('EarlyLateChart')) scripts.push(await response.body());
+    if (url.pathname.endsWith('.js') && !url.pathname.includes('/charts-')) scripts.push(await response.body());
   });
   await app.open();
   // What the audio thread loads does not pass through the page.

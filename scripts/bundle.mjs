@@ -3,7 +3,9 @@ import { build as esbuild, context } from 'esbuild';
 import { inRoot } from './shared.mjs';
 
 const workers = {
-  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts'].map((name) => inRoot('src/workers', name)),
+  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts', 'carry.worker.ts'].map((name) =>
+    inRoot('src/workers', name),
+  ),
   outdir: inRoot('public/workers'),
   bundle: true,
   format: 'iife',
@@ -11,6 +13,9 @@ const workers = {
   minify: true,
   tsconfigRaw: { compilerOptions: { target: 'ES2022' } },
   alias: { '@': inRoot('src') },
+  // The code of encoders; and what one of them would ask of Node, which a worker is not.
+  loader: { '.wasm': 'binary' },
+  external: ['fs', 'path', 'crypto'],
   logLevel: 'warning',
 };
 

@@ -9,6 +9,7 @@ const began = Date.now();
 /** Debian packages that the tests use, each with how to see that it is there. */
 const DEBIAN = [
   ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
+  ['ffmpeg', () => existsSync('/usr/bin/ffmpeg')],
   ['python3-mido', () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0],
 ];
 

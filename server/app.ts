@@ -51,7 +51,8 @@ function policies(): RequestHandler[] {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
+          // WebAssembly that comes with the app: encoders.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           // The interface library writes its styles into the page.
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],

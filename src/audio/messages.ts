@@ -1,5 +1,7 @@
 import type { Run } from '@/core/document/run';
 import type { Fix } from '@/core/score/fix';
+import type { WavFormat } from '@/core/formats/wav';
+import type { Loudness } from '@/core/measure/loudness';
 import type { Score } from '@/core/score/score';
 import type { Pattern } from '@/core/document/pattern';
 import type { Track } from '@/core/document/track';
@@ -48,6 +50,31 @@ export type ReplayRequest =
   | { performed: Performed; run: Pick<Run, 'from' | 'to'> }
   | { listening: Listening; id: number }
   | { frames: number; id: number };
+
+/** Files of sound that can be made. */
+export type AudioFormat = WavFormat | 'flac' | 'mp3';
+
+/** From the page to the worker that makes files of a run. */
+export interface CarryRequest {
+  performed: Performed;
+  run: Pick<Run, 'from' | 'to'>;
+  /** What was put right in it. */
+  fixes: readonly Fix[];
+  /** Ticks of the score, or all of it. */
+  stretch: { from: number; to: number } | null;
+  /** One file of the mix, or a zip with a file of each track. */
+  what: 'mix' | 'stems';
+  format: AudioFormat;
+  /** What rings on after the stretch is a part of the file. */
+  tail: boolean;
+}
+
+/** From that worker to the page: the file piece by piece, and how loud the mix is. */
+export type CarryReply =
+  | { bytes: Uint8Array<ArrayBuffer> }
+  | { progress: number }
+  | { done: true; loudness: Loudness | null }
+  | { error: string };
 
 /** From that worker to the page. `frame`: of the engine's, where the samples begin; the last ones have `ended`. */
 export type ReplayReply =

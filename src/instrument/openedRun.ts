@@ -1,5 +1,10 @@
+import { carry } from '@/audio/carryHost';
+import type { CarryRequest } from '@/audio/messages';
 import { RunPlayer } from '@/audio/runPlayer';
 import type { Run } from '@/core/document/run';
+import type { Performed } from '@/core/engine/replay';
+import { writeScoreMidi } from '@/core/formats/scoreMidi';
+import type { Stretch } from '@/core/score/make';
 import { fixed, type Fix } from '@/core/score/fix';
 import { pictureOf, type Score } from '@/core/score/score';
 import { ScoreTime } from '@/core/score/scoreTime';
@@ -11,6 +16,9 @@ export interface Wanted {
   from: number;
   loop: { from: number; to: number } | null;
 }
+
+/** What of an opened run is to become a file, and how. */
+export type CarryWanted = Omit<CarryRequest, 'performed' | 'run' | 'fixes'>;
 
 /** A run that lies open: it can be looked at, heard from anywhere, and put right. What was played stays as it is. */
 export class OpenedRun {
@@ -30,6 +38,7 @@ export class OpenedRun {
     readonly run: Run,
     private readonly store: RunStore,
     private readonly player: RunPlayer,
+    private readonly performed: Performed,
     score: Score,
     { fixes, done }: Fixes,
   ) {
@@ -47,7 +56,7 @@ export class OpenedRun {
     const [performed, fixes] = await Promise.all([store.performed(run), store.fixes(run)]);
     const player = new RunPlayer(performed, run);
     try {
-      return new OpenedRun(run, store, player, await player.score, fixes);
+      return new OpenedRun(run, store, player, performed, await player.score, fixes);
     } catch (error) {
       player.close();
       throw error;
@@ -139,6 +148,24 @@ export class OpenedRun {
     this.isPlaying = false;
     this.player.stop();
     this.tell();
+  }
+
+  /**
+   * Makes a file of sound of a stretch, or of all of it, as it stands now.
+   * @param onProgress called with the share that is done, 0..1
+   * @returns the file with how loud it is, and how to give up
+   */
+  carry(wanted: CarryWanted, onProgress: (done: number) => void): ReturnType<typeof carry> {
+    const { performed, run } = this;
+    const fixes = this.asPlayed ? [] : this.fixes.slice(0, this.done);
+    return carry({ performed, run, fixes, ...wanted }, onProgress);
+  }
+
+  /** A stretch, or all of it, as a standard MIDI file. */
+  midi(stretch: Stretch | null): Blob {
+    const { score, run } = this;
+    const bytes = writeScoreMidi(score, stretch ?? { from: 0, to: score.length }, run.name);
+    return new Blob([bytes], { type: 'audio/midi' });
   }
 
   close(): void {

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { WAV_FORMATS, type WavFormat } from '@/core/formats/wav';
 import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
 import { bind, DEFAULT_KEYS, readKeys, type KeyBindings, type KeyTarget } from './keyBindings';
 import { PADS } from '@/core/document/limits';
@@ -39,10 +40,18 @@ export interface Settings {
   unfolded: Record<Fold, boolean>;
   /** The place that stands together with each place, or null. */
   panes: Record<PanesWay, SecondPanes>;
+  /** How files of sound are made. */
+  carry: CarrySettings;
   /** The start page was left once: the app opens with the pads from then on. */
   started: boolean;
   /** The view with a few large pads and nothing else. */
   simple: SimpleView;
+}
+
+export interface CarrySettings {
+  wav: WavFormat;
+  /** What rings on after the stretch is a part of the file. */
+  tail: boolean;
 }
 
 export interface SimpleView {
@@ -68,6 +77,7 @@ export const defaultSettings: Settings = {
     beside: { pads: 'steps', steps: null, launch: null, runs: null },
     stacked: { pads: null, steps: null, launch: null, runs: null },
   },
+  carry: { wav: 'pcm24', tail: true },
   started: false,
   // Kick, snare, closed and open hat of a kit.
   simple: { on: false, pinned: false, pads: [0, 2, 4, 6] },
@@ -81,7 +91,7 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, panes, started, simple } =
+  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, panes, carry, started, simple } =
     stored ?? {};
   const value = fixedVelocity?.value;
   return {
@@ -100,6 +110,10 @@ export function readSettings(text: string | null): Settings {
       values: unfolded?.values === true,
     },
     panes: { beside: readPanes('beside', panes?.beside), stacked: readPanes('stacked', panes?.stacked) },
+    carry: {
+      wav: carry?.wav && WAV_FORMATS.includes(carry.wav) ? carry.wav : defaultSettings.carry.wav,
+      tail: carry?.tail !== false,
+    },
     // Settings that are older than the start page belong to somebody who has begun.
     started: stored !== null && started !== false,
     simple: readSimple(simple),
@@ -177,6 +191,9 @@ const slice = createSlice({
     paneChosen({ panes }, { payload }: PayloadAction<{ panes: PanesWay; here: Place; second: Place | null }>) {
       panes[payload.panes][payload.here] = payload.second;
     },
+    carrySet({ carry }, { payload }: PayloadAction<Partial<CarrySettings>>) {
+      Object.assign(carry, payload);
+    },
     started(settings) {
       settings.started = true;
     },
@@ -209,6 +226,7 @@ export const {
   keyBound,
   keysReset,
   paneChosen,
+  carrySet,
   started,
   simpleViewSet,
   simplePadToggled,

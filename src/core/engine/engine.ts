@@ -9,7 +9,7 @@ import { LatencyCheck } from './latencyCheck';
 import { LaunchControl } from './launchControl';
 import { LoopWindows } from './loopWindows';
 import { Metronome } from './metronome';
-import { Mixer } from './mixer';
+import { Mixer, type Tap } from './mixer';
 import { NoteRepeater } from './noteRepeater';
 import { PadControls } from './padControls';
 import type { FramePart, Part, TickPart } from './part';
@@ -137,6 +137,11 @@ export class Engine {
         for (const part of parts) part.trackRemoved?.(track);
       },
     };
+  }
+
+  /** From the next sample on something else of the mix goes out: for stems. */
+  hear(tap: Tap): void {
+    this.mixer.hear(tap);
   }
 
   /** The next frame to be rendered. */

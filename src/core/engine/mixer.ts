@@ -35,6 +35,14 @@ class TrackBus {
   ringing = 0;
 }
 
+/** What of the mix goes out. */
+export interface Tap {
+  /** Id of the only track that is heard, with its own share of the room; null: all of them. */
+  track: number | null;
+  /** Through the limiter, and with the click. Without them the tracks one by one add up to the whole. */
+  limited: boolean;
+}
+
 /** Brings the voices together: track levels, fade, room, click, limiter. */
 export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
@@ -49,6 +57,7 @@ export class Mixer implements Part {
   private readonly dcRight: DcBlocker;
   private readonly metal: Float64Array;
   private readonly rampStep: number;
+  private tap: Tap = { track: null, limited: true };
   /** Gain of the fade where rendering stands. */
   private fadeGain = 1;
 
@@ -73,6 +82,11 @@ export class Mixer implements Part {
     },
   };
 
+  /** From the next sample on something else goes out. */
+  hear(tap: Tap): void {
+    this.tap = tap;
+  }
+
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
   get isSilent(): boolean {
     const { room, limiter, dcLeft, dcRight, click } = this;
@@ -95,10 +109,14 @@ export class Mixer implements Part {
     for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
     this.renderFade(frames);
     this.room.process(send, left, right, frames);
-    this.click.render(left, right, frames);
+    if (this.tap.limited) this.click.render(left, right, frames);
     this.dcLeft.process(left, frames);
     this.dcRight.process(right, frames);
-    this.limiter.process(left, right, outLeft, outRight, offset, frames);
+    if (this.tap.limited) this.limiter.process(left, right, outLeft, outRight, offset, frames);
+    else {
+      outLeft.set(left.subarray(0, frames), offset);
+      outRight.set(right.subarray(0, frames), offset);
+    }
     for (let i = offset; i < offset + frames; i++) {
       const l = Math.abs(outLeft[i]!);
       const r = Math.abs(outRight[i]!);
@@ -119,6 +137,7 @@ export class Mixer implements Part {
     for (const voice of this.voices.voices) {
       if (voice.active && voice.track === index) voice.render(this.mono, this.bus, frames, this.metal);
     }
+    if (this.tap.track !== null && this.tap.track !== index) this.bus.clear(frames);
     this.mixTrack(track, target, frames);
   }
 

@@ -3,15 +3,10 @@ import { lanesOf } from '../document/lanes';
 import { type BeatSet } from '../document/set';
 import { loopStrokes, type LoopStroke } from '../sequence/loopStrokes';
 import { windowOf } from '../sequence/loopWindow';
-import { PPQ, ticksPerPulse } from '../time/ticks';
+import { PPQ } from '../time/ticks';
+import { DRUM_CHANNEL, midiVelocity, setTempo, timeSignature, trackName, withDeltas, type Timed } from './midiEvents';
 import type { Track } from '../document/track';
 import type { Pattern } from '../document/pattern';
-
-/** General MIDI percussion is channel 10, written as 9. */
-const DRUM_CHANNEL = 9;
-/** Last two bytes of a time signature event: MIDI clocks to a metronome click (24 to a quarter), 32nd notes to a quarter. */
-const CLOCKS_PER_QUARTER = 24;
-const THIRTY_SECONDS_PER_QUARTER = 8;
 
 /**
  * Writes a pattern of a track as a standard MIDI file: type 1, 960 ticks to the quarter, tempo and meter on a track of
@@ -21,36 +16,14 @@ const THIRTY_SECONDS_PER_QUARTER = 8;
  */
 export function writePatternMidi(set: BeatSet, track: Track, pattern: Pattern): Uint8Array<ArrayBuffer> {
   const end = windowOf(pattern).length;
-  const conductor: Timed[] = [
-    { tick: 0, event: { type: 'trackName', meta: true, text: latin1(set.name) } },
-    { tick: 0, event: { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(60000000 / set.tempo) } },
-    {
-      tick: 0,
-      event: {
-        type: 'timeSignature',
-        meta: true,
-        numerator: set.meter.beats,
-        denominator: set.meter.unit,
-        metronome: (CLOCKS_PER_QUARTER * ticksPerPulse(set.meter)) / PPQ,
-        thirtyseconds: THIRTY_SECONDS_PER_QUARTER,
-      },
-    },
-  ];
+  const conductor = [trackName(set.name), setTempo(0, set.tempo), timeSignature(set.meter)];
   const name = `${track.name} ${pattern.name}`;
-  const drums: Timed[] = [
-    { tick: 0, event: { type: 'trackName', meta: true, text: latin1(name) } },
-    ...notesOf(track, pattern),
-  ];
+  const drums = [trackName(name), ...notesOf(track, pattern)];
   const bytes = writeMidi({
     header: { format: 1, numTracks: 2, ticksPerBeat: PPQ },
     tracks: [withDeltas(conductor, end), withDeltas(drums, end)],
   });
   return new Uint8Array(bytes);
-}
-
-interface Timed {
-  tick: number;
-  event: Omit<MidiEvent, 'deltaTime'> | object;
 }
 
 function notesOf(track: Track, pattern: Pattern): Timed[] {
@@ -73,29 +46,11 @@ function notesOf(track: Track, pattern: Pattern): Timed[] {
       const hit = byTick.get(tick)!;
       // A note ends before its key is struck again, and within the loop: a hanging or crossed note-off confuses readers.
       const off = Math.min(tick + Math.max(1, Math.round(hit.length)), ticks[i + 1] ?? length, length);
-      const velocity = Math.max(1, Math.min(127, Math.round(hit.velocity * 127)));
+      const velocity = midiVelocity(hit.velocity);
       notes.push({ tick, event: { type: 'noteOn', channel, noteNumber, velocity } });
       notes.push({ tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } });
     });
   }
   const offFirst = (n: Timed) => ((n.event as MidiEvent).type === 'noteOff' ? 0 : 1);
   return notes.sort((a, b) => a.tick - b.tick || offFirst(a) - offFirst(b));
-}
-
-/** Turns absolute ticks into the distances that the file holds, and ends the track at `end`. */
-function withDeltas(timed: readonly Timed[], end: number): MidiEvent[] {
-  let last = 0;
-  return [...timed, { tick: end, event: { type: 'endOfTrack', meta: true } }].map(({ tick, event }) => {
-    const deltaTime = tick - last;
-    last = tick;
-    return { ...event, deltaTime } as MidiEvent;
-  });
-}
-
-/** A lone surrogate: no character, and not encodable in UTF-8. */
-const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
-
-/** The file's texts are bytes; the writer takes one character a byte. UTF-8, which current readers expect. */
-function latin1(text: string): string {
-  return unescape(encodeURIComponent(text.replace(LONE_SURROGATE, '\uFFFD')));
 }

@@ -1,48 +1,106 @@
 import type { Stereo } from '../engine/offline';
+import { random } from '../random';
 
-const HEADER_BYTES = 44;
-const BYTES_PER_SAMPLE = 3;
-const FULL_SCALE = 8388607;
+/** How samples are written: whole numbers of 16 or 24 bits, or floats of 32. */
+export const WAV_FORMATS = ['pcm16', 'pcm24', 'float32'] as const;
+export type WavFormat = (typeof WAV_FORMATS)[number];
+
+const BYTES: Record<WavFormat, number> = { pcm16: 2, pcm24: 3, float32: 4 };
+const CHANNELS = 2;
+/** Format codes: PCM and IEEE float. */
+const PCM = 1;
+const FLOAT = 3;
 
 /**
- * Writes a stereo 24-bit PCM file (RIFF/WAVE, "Multimedia Programming Interface and Data Specifications 1.0", IBM and
- * Microsoft 1991). Samples beyond full scale are clipped.
+ * The beginning of a stereo WAV file, up to its first sample (RIFF/WAVE, "Multimedia Programming Interface and Data Specifications
+ * 1.0", IBM and Microsoft 1991; floats have a longer format chunk and a fact chunk).
+ * @param sampleRate frames per second
+ * @param frames how many will follow
+ */
+export function wavHeader(format: WavFormat, sampleRate: number, frames: number): Uint8Array<ArrayBuffer> {
+  const bytes = BYTES[format];
+  const isFloat = format === 'float32';
+  const size = isFloat ? 58 : 44;
+  const dataBytes = frames * CHANNELS * bytes;
+  const header = new Uint8Array(size);
+  const view = new DataView(header.buffer);
+  const text = (at: number, four: string) => {
+    for (let i = 0; i < 4; i++) header[at + i] = four.charCodeAt(i);
+  };
+  text(0, 'RIFF');
+  view.setUint32(4, size - 8 + dataBytes, true);
+  text(8, 'WAVE');
+  text(12, 'fmt ');
+  view.setUint32(16, isFloat ? 18 : 16, true);
+  view.setUint16(20, isFloat ? FLOAT : PCM, true);
+  view.setUint16(22, CHANNELS, true);
+  view.setUint32(24, sampleRate, true);
+  view.setUint32(28, sampleRate * CHANNELS * bytes, true);
+  view.setUint16(32, CHANNELS * bytes, true);
+  view.setUint16(34, bytes * 8, true);
+  if (isFloat) {
+    text(38, 'fact');
+    view.setUint32(42, 4, true);
+    view.setUint32(46, frames, true);
+  }
+  text(size - 8, 'data');
+  view.setUint32(size - 4, dataBytes, true);
+  return header;
+}
+
+/** Writes the samples of a WAV file, one stretch after the other. */
+export class WavSamples {
+  private readonly chance = random(1);
+
+  constructor(private readonly format: WavFormat) {}
+
+  /** The next samples as bytes. Whole numbers beyond full scale are clipped. */
+  bytes({ left, right }: Stereo): Uint8Array<ArrayBuffer> {
+    const { format } = this;
+    const width = BYTES[format];
+    const out = new Uint8Array(left.length * CHANNELS * width);
+    const view = new DataView(out.buffer);
+    for (let i = 0, at = 0; i < left.length; i++) {
+      for (const sample of [left[i]!, right[i]!]) {
+        if (format === 'float32') view.setFloat32(at, sample, true);
+        else if (format === 'pcm16') view.setInt16(at, this.dithered(sample), true);
+        else writeThree(out, at, whole(sample, 8388607));
+        at += width;
+      }
+    }
+    return out;
+  }
+
+  /**
+   * 16 bits with triangular dither of two steps: what is rounded away becomes an even noise instead of distortion (Lipshitz,
+   * Wannamaker and Vanderkooy, "Quantization and Dither", J. Audio Eng. Soc. 40, 1992).
+   */
+  private dithered(sample: number): number {
+    if (sample === 0) return 0; // digital silence stays silent
+    const noise = this.chance() - this.chance();
+    return Math.max(-32768, Math.min(32767, Math.round(Math.max(-1, Math.min(1, sample)) * 32767 + noise)));
+  }
+}
+
+/**
+ * Writes a stereo 24-bit PCM file.
  * @param sampleRate frames per second
  */
 export function writeWav(audio: Stereo, sampleRate: number): Uint8Array<ArrayBuffer> {
-  const frames = audio.left.length;
-  const blockAlign = 2 * BYTES_PER_SAMPLE;
-  const dataBytes = frames * blockAlign;
-  const bytes = new Uint8Array(HEADER_BYTES + dataBytes);
-  const view = new DataView(bytes.buffer);
-  const text = (offset: number, four: string) => {
-    for (let i = 0; i < 4; i++) bytes[offset + i] = four.charCodeAt(i);
-  };
-  text(0, 'RIFF');
-  view.setUint32(4, HEADER_BYTES - 8 + dataBytes, true);
-  text(8, 'WAVE');
-  text(12, 'fmt ');
-  view.setUint32(16, 16, true);
-  view.setUint16(20, 1, true);
-  view.setUint16(22, 2, true);
-  view.setUint32(24, sampleRate, true);
-  view.setUint32(28, sampleRate * blockAlign, true);
-  view.setUint16(32, blockAlign, true);
-  view.setUint16(34, BYTES_PER_SAMPLE * 8, true);
-  text(36, 'data');
-  view.setUint32(40, dataBytes, true);
-  let offset = HEADER_BYTES;
-  for (let i = 0; i < frames; i++) {
-    offset = writeSample(bytes, offset, audio.left[i]!);
-    offset = writeSample(bytes, offset, audio.right[i]!);
-  }
+  const header = wavHeader('pcm24', sampleRate, audio.left.length);
+  const samples = new WavSamples('pcm24').bytes(audio);
+  const bytes = new Uint8Array(header.length + samples.length);
+  bytes.set(header);
+  bytes.set(samples, header.length);
   return bytes;
 }
 
-function writeSample(bytes: Uint8Array, offset: number, sample: number): number {
-  const value = Math.round(Math.max(-1, Math.min(1, sample)) * FULL_SCALE);
-  bytes[offset] = value & 255;
-  bytes[offset + 1] = (value >> 8) & 255;
-  bytes[offset + 2] = (value >> 16) & 255;
-  return offset + BYTES_PER_SAMPLE;
+function whole(sample: number, full: number): number {
+  return Math.round(Math.max(-1, Math.min(1, sample)) * full);
+}
+
+function writeThree(bytes: Uint8Array, at: number, value: number): void {
+  bytes[at] = value & 255;
+  bytes[at + 1] = (value >> 8) & 255;
+  bytes[at + 2] = (value >> 16) & 255;
 }

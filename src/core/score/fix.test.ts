@@ -1,6 +1,7 @@
 import { random } from '../random';
 import { ticksPerBar } from '../time/ticks';
-import { fixed, lineRange, type Fix, type StrokeLine } from './fix';
+import { fixesText, readFixes } from './fixSchema';
+import { fixed, lineRange, type Dropped, type Fix, type StrokeLine } from './fix';
 import { blockStrokes, stepAt, trackStrokes, type Block, type Score, type ScoreTrack, type Stroke } from './score';
 
 const BAR = 3840;
@@ -100,6 +101,11 @@ test('room that is made and closed again leaves everything as it was heard', () 
 
 const LINES: readonly StrokeLine[] = ['pitch', 'filter', 'decay', 'level', 'pan', 'velocity'];
 
+function newBlock(from: number): Dropped['block'] {
+  const { id: _, ...rest } = block(1, 'New', from, BAR);
+  return rest;
+}
+
 /** One thing that a hand could do next. */
 function chanceFix(next: () => number, one: Score): Fix {
   const whole = (below: number) => Math.floor(next() * below);
@@ -118,7 +124,7 @@ function chanceFix(next: () => number, one: Score): Fix {
     () => ({ type: 'boundBlock', block: blocks()[0] ?? 1, from: tick(), length: next() * 6 * BAR }),
     () => ({ type: 'copyBlocks', blocks: blocks(), by: tick() }),
     () => ({ type: 'removeBlocks', blocks: blocks().slice(0, 1) }),
-    () => ({ type: 'dropBlocks', dropped: [{ track: of([0, 3, 5]), block: block(0, 'New', tick(), BAR) }] }),
+    () => ({ type: 'dropBlocks', dropped: [{ track: of([0, 3, 5]), block: newBlock(tick()) }] }),
     () => ({ type: 'closeStretch', ...stretch() }),
     () => ({ type: 'openStretch', at: tick(), ticks: next() * 4 * BAR }),
     () => ({ type: 'removeHits', hits: hits().slice(0, 2) }),
@@ -182,4 +188,28 @@ test('whatever is put right leaves a score that is right, and what was played as
     }
     expect(JSON.stringify(asPlayed)).toBe(before);
   }
+});
+
+test('what was put right is stored and read again; a mutated record is read, or says what is wrong and where', () => {
+  const next = random(11);
+  const one = score();
+  const fixes = Array.from({ length: 60 }, () => chanceFix(next, one));
+  const text = fixesText({ fixes, done: 40 });
+  expect(readFixes(text)).toEqual({ value: { fixes: JSON.parse(JSON.stringify(fixes)) as Fix[], done: 40 } });
+  let refused = 0;
+  for (let i = 0; i < 500; i++) {
+    const at = Math.floor(next() * text.length);
+    const mutated = [
+      text.slice(0, at),
+      text.slice(0, at) + String.fromCharCode(32 + next() * 90) + text.slice(at + 1),
+      text.slice(0, at) + text.slice(at + 1 + next() * 20),
+      text.replace(/-?\d+(\.\d+)?/, '1e300'),
+    ][i % 4]!;
+    const read = readFixes(mutated);
+    if ('problem' in read) {
+      expect(read.problem).toMatch(/^(At |It is )/);
+      refused++;
+    } else expectRight(read.value.fixes.slice(0, read.value.done).reduce(fixed, one), `mutated ${i}`);
+  }
+  expect(refused).toBeGreaterThan(250);
 });

@@ -4,14 +4,14 @@ import { Guard } from '../shared/Guard';
 
 import type EarlyLateChart from './EarlyLateChart';
 
-/** Charts are a fifth of the app's code. */
-export const loadCharts = () => import('./EarlyLateChart');
+export const loadCharts = () => import('../shared/charts');
+const loadChart = () => loadCharts().then(({ EarlyLateChart: Chart }) => ({ default: Chart }));
 
 /** The early/late picture of some hits. Its code may not have come: it is asked for again when the player wants. */
 export function EarlyLate(props: ComponentProps<typeof EarlyLateChart>) {
-  const [Chart, setChart] = useState(() => lazy(loadCharts));
+  const [Chart, setChart] = useState(() => lazy(loadChart));
   return (
-    <Guard name="The chart" onAgain={() => setChart(() => lazy(loadCharts))}>
+    <Guard name="The chart" onAgain={() => setChart(() => lazy(loadChart))}>
       <Suspense fallback={<View style={{ height: 190 }} />}>
         <Chart {...props} />
       </Suspense>

@@ -83,7 +83,7 @@ export function FixKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk }) 
           <ControlButton
             label="Copy"
             text="Copy"
-            onPress={() => clipboard.put(blocks.map(({ row, block }): Dropped => ({ track: score.tracks[row]!.id, block }))) } // prettier-ignore
+            onPress={() => clipboard.put(blocks.map(({ row, block: { id: _, ...block } }): Dropped => ({ track: score.tracks[row]!.id, block }))) } // prettier-ignore
             style={styles.key}
           />
         </>

@@ -5,18 +5,21 @@ import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { PopMenu } from '../shared/PopMenu';
 import { useRoom } from '../theme/room';
+import { CarryKey } from './CarryKey';
 import { LINES, lineName } from './scoreLines';
 import type { ScoreView } from './scoreView';
+import type { Carry } from './useCarry';
 import { stretchWords, type RunDesk } from './useRunDesk';
 
 interface Props {
   opened: OpenedRun;
   view: ScoreView;
   desk: RunDesk;
+  carry: Carry;
 }
 
 /** What is done with a run: hear it, put it right, compare, and which line and stretch of it. */
-export function RunKeys({ opened, view, desk }: Props) {
+export function RunKeys({ opened, view, desk, carry }: Props) {
   const { score } = opened;
   const lying = useRoom().layout === 'lying';
   const track = score.tracks[Math.min(desk.row, score.tracks.length - 1)]!;
@@ -51,6 +54,7 @@ export function RunKeys({ opened, view, desk }: Props) {
           }}
           style={styles.key}
         />
+        <CarryKey carry={carry} />
       </View>
       <View style={[styles.row, lying && styles.rest]}>
         <Choice
@@ -67,7 +71,7 @@ export function RunKeys({ opened, view, desk }: Props) {
   );
 }
 
-function StretchChoice({ opened, view, desk }: Props) {
+function StretchChoice({ opened, view, desk }: Omit<Props, 'carry'>) {
   const { score } = opened;
   const take = (from: number, to: number) => {
     desk.set({ stretch: { from, to } });
@@ -97,7 +101,7 @@ function StretchChoice({ opened, view, desk }: Props) {
 const styles = StyleSheet.create({
   keys: { gap: 4 },
   row: { flexDirection: 'row', gap: 4 },
-  key: { flexGrow: 1, flexBasis: 0, paddingHorizontal: 4 },
+  key: { flexGrow: 1, paddingHorizontal: 4 },
   /** Side by side where the screen is low. */
   most: { flexGrow: 3, flexBasis: 0 },
   rest: { flexGrow: 2, flexBasis: 0 },

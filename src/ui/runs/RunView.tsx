@@ -13,6 +13,7 @@ import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
+import { CarryPanel } from './CarryPanel';
 import { FixKeys } from './FixKeys';
 import { MakeKeys } from './MakeKeys';
 import { RunAbout } from './RunAbout';
@@ -22,6 +23,7 @@ import { RunTimeline } from './RunTimeline';
 import { RunWhole } from './RunWhole';
 import { useRunStore } from './RunsContext';
 import { ScoreView } from './scoreView';
+import { useCarry } from './useCarry';
 import { useRunDesk } from './useRunDesk';
 
 /** Bars that are seen of a run that was just opened. */
@@ -35,6 +37,7 @@ export function RunView({ run, opened }: { run: Run; opened: OpenedRun }) {
   useSyncExternalStore(opened.subscribe, opened.version);
   const { score } = opened;
   const desk = useRunDesk(opened);
+  const carry = useCarry(opened, desk);
   const [about, setAbout] = useState(false);
   const view = useMemo(() => new ScoreView(score.length), [opened]); // eslint-disable-line react-hooks/exhaustive-deps -- it follows the length below
   useEffect(() => {
@@ -44,15 +47,19 @@ export function RunView({ run, opened }: { run: Run; opened: OpenedRun }) {
   useEffect(() => view.fit(score.length), [view, score.length]);
   const { layout, height } = useRoom();
   const low = layout === 'lying' || height < LOW;
+  // There a report takes the place of the timeline.
+  const reports = low && carry.now !== null;
   return (
     <View role="region" aria-label={run.name} style={styles.view}>
       <Head run={run} about={about} onAbout={() => setAbout(!about)} />
       {about && <RunAbout run={run} />}
       {run.sound !== SOUND && <Words>It was played with another version of the sounds, and may sound different.</Words>}
       {!low && <RunWhole opened={opened} view={view} />}
-      <RunTimeline opened={opened} view={view} desk={desk} />
-      <RunKeys opened={opened} view={view} desk={desk} />
-      {desk.fixing ? <FixKeys opened={opened} desk={desk} /> : <MakeKeys opened={opened} desk={desk} />}
+      {!reports && <RunTimeline opened={opened} view={view} desk={desk} />}
+      <CarryPanel carry={carry} />
+      <RunKeys opened={opened} view={view} desk={desk} carry={carry} />
+      {desk.fixing && <FixKeys opened={opened} desk={desk} />}
+      {!desk.fixing && !reports && <MakeKeys opened={opened} desk={desk} />}
     </View>
   );
 }

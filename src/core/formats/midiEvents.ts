@@ -1,0 +1,53 @@
+import type { MidiEvent } from 'midi-file';
+import { PPQ, ticksPerPulse, type Meter } from '../time/ticks';
+
+/** General MIDI percussion is channel 10, written as 9. */
+export const DRUM_CHANNEL = 9;
+/** Last two bytes of a time signature event: MIDI clocks to a metronome click (24 to a quarter), 32nd notes to a quarter. */
+const CLOCKS_PER_QUARTER = 24;
+const THIRTY_SECONDS_PER_QUARTER = 8;
+
+/** An event at its tick in the file. */
+export interface Timed {
+  tick: number;
+  event: Omit<MidiEvent, 'deltaTime'> | object;
+}
+
+export function trackName(text: string): Timed {
+  return { tick: 0, event: { type: 'trackName', meta: true, text: latin1(text) } };
+}
+
+/** @param bpm quarter notes per minute */
+export function setTempo(tick: number, bpm: number): Timed {
+  return { tick, event: { type: 'setTempo', meta: true, microsecondsPerBeat: Math.round(60000000 / bpm) } };
+}
+
+export function timeSignature(meter: Meter): Timed {
+  const metronome = (CLOCKS_PER_QUARTER * ticksPerPulse(meter)) / PPQ;
+  const { beats: numerator, unit: denominator } = meter;
+  const event = { type: 'timeSignature', meta: true, numerator, denominator, metronome, thirtyseconds: THIRTY_SECONDS_PER_QUARTER }; // prettier-ignore
+  return { tick: 0, event };
+}
+
+/** A velocity 0..1 as MIDI has it: 0 would be a note off. */
+export function midiVelocity(velocity: number): number {
+  return Math.max(1, Math.min(127, Math.round(velocity * 127)));
+}
+
+/** Turns absolute ticks into the distances that the file holds, and ends the track at `end`. */
+export function withDeltas(timed: readonly Timed[], end: number): MidiEvent[] {
+  let last = 0;
+  return [...timed, { tick: end, event: { type: 'endOfTrack', meta: true } }].map(({ tick, event }) => {
+    const deltaTime = tick - last;
+    last = tick;
+    return { ...event, deltaTime } as MidiEvent;
+  });
+}
+
+/** A lone surrogate: no character, and not encodable in UTF-8. */
+const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+
+/** The file's texts are bytes; the writer takes one character a byte. UTF-8, which current readers expect. */
+export function latin1(text: string): string {
+  return unescape(encodeURIComponent(text.replace(LONE_SURROGATE, '\uFFFD')));
+}

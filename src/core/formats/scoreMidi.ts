@@ -1,0 +1,99 @@
+import { writeMidi } from 'midi-file';
+import { lanesOf } from '../document/lanes';
+import { CONTROL_RANGES } from '../document/moves';
+import type { Stretch } from '../score/make';
+import { trackStrokes, stepAt, type Score, type ScoreTrack, type Step, type Stroke } from '../score/score';
+import { PPQ } from '../time/ticks';
+import {
+  DRUM_CHANNEL,
+  latin1,
+  midiVelocity,
+  setTempo,
+  timeSignature,
+  trackName,
+  withDeltas,
+  type Timed,
+} from './midiEvents';
+
+/**
+ * Controllers that say how strokes sounded (MIDI 1.0, from memory): channel volume, pan, expression, release time, brightness.
+ */
+const CONTROLLERS = { volume: 7, pan: 10, level: 11, decay: 72, filter: 74 } as const;
+const MOVED = ['pan', 'level', 'decay', 'filter'] as const;
+const CHANNELS = 16;
+
+/**
+ * Writes a stretch of a score as a standard MIDI file: type 1, 960 ticks to the quarter. The first track has tempo, meter and the
+ * sections as markers; then each track its notes as they sounded, its level as channel volume, and what moved its strokes as
+ * controllers. Drums lie on channel 10, each track of notes on a channel of its own. (Standard MIDI Files 1.0, MIDI Manufacturers
+ * Association.)
+ */
+export function writeScoreMidi(score: Score, stretch: Stretch, name: string): Uint8Array<ArrayBuffer> {
+  const { from, to } = stretch;
+  const end = Math.round(to - from);
+  const at = (tick: number) => Math.min(end, Math.max(0, Math.round(tick - from)));
+  const inside = (tick: number) => tick > from && tick < to;
+  const tempo = [{ tick: from, value: stepAt(score.tempo, from) }, ...score.tempo.filter(({ tick }) => inside(tick))];
+  const marks = score.marks.filter(({ tick }) => tick === from || inside(tick));
+  const conductor: Timed[] = [
+    trackName(name),
+    timeSignature(score.meter),
+    ...tempo.map(({ tick, value }) => setTempo(at(tick), value)),
+    ...marks.map((mark): Timed => ({ tick: at(mark.tick), event: { type: 'marker', meta: true, text: latin1(mark.name) } })),
+  ].sort((a, b) => a.tick - b.tick); // prettier-ignore
+  let notes = 0;
+  const tracks = score.tracks.map((track) => {
+    const channel = track.tones ? noteChannel(notes++) : DRUM_CHANNEL;
+    return withDeltas([trackName(track.name), ...trackEvents(track, channel, stretch)], end);
+  });
+  const bytes = writeMidi({
+    header: { format: 1, numTracks: tracks.length + 1, ticksPerBeat: PPQ },
+    tracks: [withDeltas(conductor, end), ...tracks],
+  });
+  return new Uint8Array(bytes);
+}
+
+/** Channels for notes: all but the one of drums, over and over. */
+function noteChannel(index: number): number {
+  const channel = index % (CHANNELS - 1);
+  return channel < DRUM_CHANNEL ? channel : channel + 1;
+}
+
+function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch): Timed[] {
+  const end = Math.round(to - from);
+  const lanes = lanesOf(track);
+  const keyOf = ({ pad, pitch }: Stroke) => lanes[pad]!.note + (track.tones ? Math.round(pitch) : 0);
+  const strokes = trackStrokes(track)
+    .filter(({ tick }) => tick >= from && tick < to)
+    .map((stroke) => ({ ...stroke, tick: Math.min(Math.round(stroke.tick - from), end - 1) }));
+  const controller = (tick: number, controllerType: number, share: number): Timed => ({
+    tick,
+    event: { type: 'controller', channel, controllerType, value: Math.round(Math.min(1, Math.max(0, share)) * 127) },
+  });
+  const levels: Step[] = [{ tick: from, value: stepAt(track.levels, from) }, ...track.levels.filter(({ tick }) => tick > from && tick < to)]; // prettier-ignore
+  const events = levels.map(({ tick, value }) => controller(Math.round(tick - from), CONTROLLERS.volume, value));
+  for (const control of MOVED) {
+    const { min, max, neutral } = CONTROL_RANGES[control];
+    if (strokes.every((stroke) => stroke[control] === neutral)) continue;
+    let last = NaN;
+    for (const stroke of strokes) {
+      if (stroke[control] !== last) events.push(controller(stroke.tick, CONTROLLERS[control], (stroke[control] - min) / (max - min))); // prettier-ignore
+      last = stroke[control];
+    }
+  }
+  for (const noteNumber of new Set(strokes.map(keyOf))) {
+    if (noteNumber < 0 || noteNumber > 127) continue;
+    // Two strokes within one tick are one note: the later one's. A note ends before its key is struck again.
+    const byTick = new Map(strokes.filter((stroke) => keyOf(stroke) === noteNumber).map((stroke) => [stroke.tick, stroke])); // prettier-ignore
+    const ticks = [...byTick.keys()];
+    ticks.forEach((tick, i) => {
+      const { length, velocity } = byTick.get(tick)!;
+      const off = Math.min(tick + Math.max(1, Math.round(length)), ticks[i + 1] ?? end, end);
+      events.push({ tick, event: { type: 'noteOn', channel, noteNumber, velocity: midiVelocity(velocity) } });
+      events.push({ tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } });
+    });
+  }
+  // At one tick notes end first, then controllers move, then notes begin.
+  const order = ({ event }: Timed) => ['noteOff', 'controller', 'noteOn'].indexOf((event as { type: string }).type);
+  return events.sort((a, b) => a.tick - b.tick || order(a) - order(b));
+}

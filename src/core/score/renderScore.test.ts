@@ -1,0 +1,112 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import type { Stereo } from '../engine/offline';
+import { randomDeeds } from '../engine/performances.testing';
+import { WavSamples, wavHeader, WAV_FORMATS, type WavFormat } from '../formats/wav';
+import { LoudnessMeter } from '../measure/loudness';
+import { at } from '../protocol/commands';
+import { ticksPerBar } from '../time/ticks';
+import { readScore } from './readScore';
+import { renderScore, stretchFrames, type ScoreSound } from './renderScore';
+import type { Score } from './score';
+import { copied, performed, play, SR } from './score.testing';
+
+/** A few bars of the demo with hands on it, a fade of one track and another tempo. */
+function someScore(seed: number, seconds = 6): Score {
+  const hands = randomDeeds(seed, 1000, (seconds - 1) * SR, 30).filter(({ type }) =>
+    ['padDown', 'turn', 'launch'].includes(type),
+  );
+  const run = performed(
+    [play(1000), ...hands, at(2 * SR, { type: 'trackLevel', track: 1, level: 0.3 }), at(3 * SR, { type: 'tempo', bpm: 126 })].sort((a, b) => a.frame - b.frame),
+    seconds * SR,
+  ); // prettier-ignore
+  return readScore(copied(run), run);
+}
+
+function rendered(score: Score, sound: ScoreSound, stretch = { from: 0, to: score.length }): Stereo {
+  const frames = stretchFrames(score, stretch, SR, sound.tail);
+  const whole = { left: new Float32Array(frames), right: new Float32Array(frames) };
+  let done = 0;
+  for (const { left, right } of renderScore(score, stretch, SR, sound, 5000)) {
+    whole.left.set(left, done);
+    whole.right.set(right, done);
+    done += left.length;
+  }
+  expect(done).toBe(frames);
+  return whole;
+}
+
+/** A file of them, as it is carried away. */
+function wavFile(audio: Stereo, format: WavFormat): string {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'chaffinch-')), 'file.wav');
+  writeFileSync(file, Buffer.concat([wavHeader(format, SR, audio.left.length), new WavSamples(format).bytes(audio)]));
+  return file;
+}
+
+test('stems add up to the mix before the limiter, within -120 dB', () => {
+  for (const seed of [1, 2, 3]) {
+    const score = someScore(seed);
+    const mix = rendered(score, { track: null, limited: false, tail: true });
+    const sum = mix.left.map(() => 0);
+    for (const { id } of score.tracks) {
+      const stem = rendered(score, { track: id, limited: false, tail: true });
+      stem.left.forEach((x, i) => (sum[i]! += x));
+    }
+    let worst = 0;
+    mix.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - sum[i]!))));
+    expect({ seed, below: worst < 1e-6 }).toEqual({ seed, below: true });
+    expect(Math.max(...mix.left.subarray(0, SR).map(Math.abs))).toBeGreaterThan(0.05);
+  }
+}, 60_000);
+
+test('a stretch begins and ends on its samples, whatever rings into it; what follows it rings in the tail', () => {
+  const score = someScore(4);
+  const bar = ticksPerBar(score.meter);
+  const whole = rendered(score, { track: null, limited: true, tail: false });
+  const stretch = { from: bar, to: 2 * bar };
+  const part = rendered(score, { track: null, limited: true, tail: false }, stretch);
+  const start = stretchFrames(score, { from: 0, to: bar }, SR, false);
+  let worst = 0;
+  part.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - whole.left[start + i]!))));
+  // Voices that rang before it are rendered anew from four seconds before on.
+  expect(worst).toBeLessThan(1e-4);
+  const tail = rendered(score, { track: null, limited: true, tail: true }, stretch);
+  expect(tail.left.length).toBe(part.left.length + 4 * SR);
+  // What is struck after the stretch is not a part of it.
+  expect(Math.max(...tail.left.subarray(part.left.length + 3.5 * SR).map(Math.abs))).toBeLessThan(0.01);
+}, 60_000);
+
+test('loudness and true peak of three runs are those of ffmpeg’s ebur128, within 0.1 LU and 0.4 dB', () => {
+  for (const seed of [5, 6, 7]) {
+    const audio = rendered(someScore(seed), { track: null, limited: true, tail: true });
+    const meter = new LoudnessMeter(SR);
+    meter.add(audio.left, audio.right);
+    const file = wavFile(audio, 'float32');
+    const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', file, '-filter_complex', 'ebur128=peak=true', '-f', 'null', '-'], { encoding: 'utf8' }); // prettier-ignore
+    const found = (label: string) => Number(new RegExp(`${label}:\\s+(-?[\\d.]+)`, 'g').exec(stderr.slice(stderr.lastIndexOf('Summary')))![1]); // prettier-ignore
+    // It prints one digit.
+    expect(Math.abs(meter.result.integrated - found('I'))).toBeLessThanOrEqual(0.15);
+    expect(Math.abs(meter.result.truePeak - found('Peak'))).toBeLessThanOrEqual(0.4);
+  }
+}, 60_000);
+
+test.each(WAV_FORMATS)('ffmpeg reads a file of %s as the samples that were written', (format) => {
+  const audio = rendered(someScore(8, 3), { track: null, limited: true, tail: false });
+  const { stdout } = spawnSync('ffmpeg', ['-v', 'error', '-i', wavFile(audio, format), '-f', 'f32le', '-'], { maxBuffer: 1e9 }); // prettier-ignore
+  const read = new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.length));
+  expect(read.length).toBe(2 * audio.left.length);
+  const step = format === 'pcm16' ? 2.5 / 32768 : format === 'pcm24' ? 1 / 8388608 : 0;
+  let worst = 0;
+  audio.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - read[2 * i]!))));
+  expect(worst).toBeLessThanOrEqual(step + 1 / 8388608);
+});
+
+test('dither keeps what is softer than a step of 16 bits audible: its mean is what was written', () => {
+  const level = 0.3 / 32767;
+  const audio = { left: new Float32Array(48000).fill(level), right: new Float32Array(48000).fill(level) };
+  const samples = new Int16Array(new WavSamples('pcm16').bytes(audio).buffer);
+  const mean = samples.reduce((sum, x) => sum + x, 0) / samples.length;
+  expect(mean).toBeCloseTo(0.3, 1);
+});

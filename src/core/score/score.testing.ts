@@ -1,0 +1,39 @@
+import { demoSet } from '../document/demo';
+import { tracksOf } from '../document/set';
+import { Engine } from '../engine/engine';
+import { documentInstructions, type Performed } from '../engine/replay';
+import { at, type Command } from '../protocol/commands';
+import { decodeEvents } from '../protocol/events';
+
+export const SR = 48000;
+const SETTLED = 512;
+
+export type RunOf = Performed & { from: number; to: number };
+
+/** Plays the demo from a state of rest, and keeps the log as it is captured. */
+export function performed(deeds: readonly Command[], frames: number): RunOf {
+  const { set, stage } = demoSet();
+  const engine = new Engine(SR);
+  for (const instruction of documentInstructions(set, stage)) engine.post(at(0, instruction));
+  for (const { id } of tracksOf(set)) {
+    engine.post(at(0, { type: 'launch', track: id, slot: stage.tracks[id]!.slot, on: 0, inPlace: false }));
+  }
+  // Until every level has arrived.
+  engine.process(new Float32Array(SETTLED), new Float32Array(SETTLED));
+  engine.events.clear();
+  engine.log.keep(true);
+  engine.post(at(SETTLED, { type: 'snapshot', id: 1, state: null }));
+  for (const deed of deeds) engine.post(deed);
+  let from = Infinity;
+  while (engine.frame < frames) {
+    engine.skim(1280);
+    for (const { kind, frame } of decodeEvents(engine.events.drain()))
+      if (kind === 'sounded') from = Math.min(from, frame);
+  }
+  return { set, stage, log: engine.log.drain(), sampleRate: SR, from, to: frames };
+}
+
+export const copied = (run: RunOf): RunOf => ({ ...run, log: structuredClone([...run.log]) });
+export const play = (frame: number) => at(frame, { type: 'play', startTick: 0, countInTicks: 0 });
+export const strike = (frame: number, track: number, pad: number, id: number) =>
+  at(frame, { type: 'padDown', track, pad, velocity: 0.8, heard: frame, id });

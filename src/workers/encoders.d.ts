@@ -1,0 +1,11 @@
+/** Code of the encoders as esbuild puts it into a worker. */
+declare module 'wasm-media-encoders/wasm/mp3' {
+  const code: Uint8Array;
+  export default code;
+}
+
+declare module 'libflacjs/dist/libflac.js' {
+  import type * as Flac from 'libflacjs/dist';
+  const flac: typeof Flac;
+  export default flac;
+}
