@@ -2,7 +2,7 @@ import type { Run } from '@/core/document/run';
 import type { Fix } from '@/core/score/fix';
 import type { WavFormat } from '@/core/formats/wav';
 import type { Loudness } from '@/core/measure/loudness';
-import type { Score } from '@/core/score/score';
+import type { PackedScore } from '@/core/score/packScore';
 import type { Pattern } from '@/core/document/pattern';
 import type { Track } from '@/core/document/track';
 import type { Performed } from '@/core/engine/replay';
@@ -78,6 +78,6 @@ export type CarryReply =
 
 /** From that worker to the page. `frame`: of the engine's, where the samples begin; the last ones have `ended`. */
 export type ReplayReply =
-  | { score: Score }
+  | { packed: PackedScore }
   | { left: Float32Array<ArrayBuffer>; right: Float32Array<ArrayBuffer>; frame: number; ended: boolean; id: number }
   | { error: string };

@@ -1,5 +1,6 @@
 import type { Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
+import { unpackScore } from '@/core/score/packScore';
 import type { Score } from '@/core/score/score';
 import type { Listening, ReplayReply, ReplayRequest } from './messages';
 
@@ -44,7 +45,7 @@ export class RunPlayer {
         this.end(problem);
       };
       this.worker.onmessage = ({ data }: MessageEvent<ReplayReply>) => {
-        if ('score' in data) found(data.score);
+        if ('packed' in data) found(unpackScore(data.packed));
         else if ('error' in data) {
           failed(new Error(data.error));
           this.end(data.error);

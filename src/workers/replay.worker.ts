@@ -3,7 +3,8 @@ import type { Run } from '@/core/document/run';
 import { replayLog, type Performed, type Replay } from '@/core/engine/replay';
 import { fixed, type Fix } from '@/core/score/fix';
 import { readScore } from '@/core/score/readScore';
-import { replayScore } from '@/core/score/replayScore';
+import { packScore } from '@/core/score/packScore';
+import { BEFORE, replayScore } from '@/core/score/replayScore';
 import type { Score } from '@/core/score/score';
 import { ScoreTime } from '@/core/score/scoreTime';
 
@@ -39,7 +40,7 @@ class OpenRun {
     const score = this.fixedBy(fixes ?? []);
     const time = new ScoreTime(score, sampleRate);
     const end = Math.round(time.frameAt(score.length)) + TAIL * sampleRate;
-    const at = (tick: number) => () => replayScore(score, sampleRate, tick);
+    const at = (tick: number) => () => replayScore(score, sampleRate, tick, BEFORE.quick);
     if (loop) {
       const round = { begin: at(loop.from), end: Math.round(time.frameAt(loop.to)) };
       return new Play(at(from < loop.to ? from : loop.from)(), round.end, round.begin);
@@ -52,6 +53,12 @@ class OpenRun {
     const replay = replayLog(this.copy());
     replay.skipTo(this.run.from);
     return replay;
+  }
+
+  /** Lets the engine's code be compiled before it is needed in a hurry. */
+  warmUp(): void {
+    const frames = this.performed.sampleRate / 2;
+    replayScore(this.score, this.performed.sampleRate).process(new Float32Array(frames), new Float32Array(frames));
   }
 
   private fixedBy(fixes: readonly Fix[]): Score {
@@ -99,7 +106,9 @@ self.onmessage = ({ data }) => {
   try {
     if ('performed' in data) {
       open = new OpenRun(data.performed, data.run);
-      self.postMessage({ score: open.asPlayed });
+      const packed = packScore(open.asPlayed);
+      self.postMessage({ packed }, [packed.strokes.buffer]);
+      open.warmUp();
     } else if ('listening' in data) {
       play = { id: data.id, play: open!.listen(data.listening) };
     } else if (play?.id === data.id) {

@@ -1,6 +1,6 @@
 import type { Handlers } from '../protocol/commands';
 import { frameAt } from '../time/timeline';
-import type { DrumVoice } from '../sound/drumVoice';
+import type { DrumVoice, Shape } from '../sound/drumVoice';
 import { VoicePool } from '../sound/voicePool';
 import type { PadControls } from './padControls';
 import type { FramePart } from './part';
@@ -40,6 +40,8 @@ export function newStroke(): Stroke {
 /** Makes strokes sound, and ends notes that are held. */
 export class Striker implements FramePart {
   readonly voices: VoicePool;
+  /** Strokes are told, and make no sound. */
+  isSilent = false;
 
   constructor(
     sampleRate: number,
@@ -65,14 +67,9 @@ export class Striker implements FramePart {
   /** A stroke sounds, and the page is told. */
   strike(stroke: Stroke): void {
     const { track, pad } = stroke;
-    const { frame, playing } = this.transport;
+    const { frame } = this.transport;
     const shape = this.controls.shapeOf(track, pad, stroke.pitch, stroke.position);
-    const recipe = this.sounds.tracks[track]!.recipes[pad]!;
-    const voice = this.voices.trigger(recipe, stroke, frame, shape);
-    if (voice.held && stroke.length < Infinity) {
-      if (playing) voice.offTick = stroke.tick + stroke.length;
-      else voice.offFrame = frame + this.transport.standingFrames(stroke.length);
-    }
+    if (!this.isSilent) this.sound(stroke, shape);
     const event = this.events.add('sounded', frame);
     event.track = track;
     event.pad = pad;
@@ -89,6 +86,15 @@ export class Striker implements FramePart {
     event.decay = shape.decay;
     event.level = shape.level;
     event.pan = shape.pan;
+  }
+
+  private sound(stroke: Stroke, shape: Shape): void {
+    const { frame, playing } = this.transport;
+    const recipe = this.sounds.tracks[stroke.track]!.recipes[stroke.pad]!;
+    const voice = this.voices.trigger(recipe, stroke, frame, shape);
+    if (!voice.held || stroke.length === Infinity) return;
+    if (playing) voice.offTick = stroke.tick + stroke.length;
+    else voice.offFrame = frame + this.transport.standingFrames(stroke.length);
   }
 
   /** A stroke by hand sounds now, wherever the loop is. */

@@ -56,19 +56,19 @@ export class WavSamples {
 
   /** The next samples as bytes. Whole numbers beyond full scale are clipped. */
   bytes({ left, right }: Stereo): Uint8Array<ArrayBuffer> {
-    const { format } = this;
-    const width = BYTES[format];
-    const out = new Uint8Array(left.length * CHANNELS * width);
-    const view = new DataView(out.buffer);
-    for (let i = 0, at = 0; i < left.length; i++) {
-      for (const sample of [left[i]!, right[i]!]) {
-        if (format === 'float32') view.setFloat32(at, sample, true);
-        else if (format === 'pcm16') view.setInt16(at, this.dithered(sample), true);
-        else writeThree(out, at, whole(sample, 8388607));
-        at += width;
-      }
-    }
+    const out = new Uint8Array(left.length * CHANNELS * BYTES[this.format]);
+    if (this.format === 'float32') writeFloats(out, left, right);
+    else if (this.format === 'pcm24') writeThrees(out, left, right);
+    else this.writeTwos(out, left, right);
     return out;
+  }
+
+  private writeTwos(out: Uint8Array<ArrayBuffer>, left: Float32Array, right: Float32Array): void {
+    const view = new DataView(out.buffer);
+    for (let i = 0; i < left.length; i++) {
+      view.setInt16(4 * i, this.dithered(left[i]!), true);
+      view.setInt16(4 * i + 2, this.dithered(right[i]!), true);
+    }
   }
 
   /**
@@ -95,11 +95,23 @@ export function writeWav(audio: Stereo, sampleRate: number): Uint8Array<ArrayBuf
   return bytes;
 }
 
-function whole(sample: number, full: number): number {
-  return Math.round(Math.max(-1, Math.min(1, sample)) * full);
+function writeFloats(out: Uint8Array<ArrayBuffer>, left: Float32Array, right: Float32Array): void {
+  const view = new DataView(out.buffer);
+  for (let i = 0; i < left.length; i++) {
+    view.setFloat32(8 * i, left[i]!, true);
+    view.setFloat32(8 * i + 4, right[i]!, true);
+  }
 }
 
-function writeThree(bytes: Uint8Array, at: number, value: number): void {
+function writeThrees(out: Uint8Array, left: Float32Array, right: Float32Array): void {
+  for (let i = 0; i < left.length; i++) {
+    writeThree(out, 6 * i, left[i]!);
+    writeThree(out, 6 * i + 3, right[i]!);
+  }
+}
+
+function writeThree(bytes: Uint8Array, at: number, sample: number): void {
+  const value = Math.round(Math.max(-1, Math.min(1, sample)) * 8388607);
   bytes[at] = value & 255;
   bytes[at + 1] = (value >> 8) & 255;
   bytes[at + 2] = (value >> 16) & 255;

@@ -39,10 +39,12 @@ export class LoudnessMeter {
   add(left: Float32Array, right: Float32Array): void {
     this.peaks[0].add(left);
     this.peaks[1].add(right);
-    for (let i = 0; i < left.length; i++) {
-      const [l, r] = [this.left.next(left[i]!), this.right.next(right[i]!)];
-      this.energy += l * l + r * r;
-      if (++this.inStep < this.stepFrames) continue;
+    for (let from = 0; from < left.length;) {
+      const to = Math.min(left.length, from + this.stepFrames - this.inStep);
+      this.energy += this.left.energy(left, from, to) + this.right.energy(right, from, to);
+      this.inStep += to - from;
+      from = to;
+      if (this.inStep < this.stepFrames) break;
       this.steps.push(this.energy / this.stepFrames);
       this.energy = this.inStep = 0;
     }
@@ -102,28 +104,8 @@ function rangeOf(energies: readonly number[]): number {
   return at(0.95) - at(0.1);
 }
 
-/** A second-order section, direct form I. */
-class Section {
-  private x1 = 0;
-  private x2 = 0;
-  private y1 = 0;
-  private y2 = 0;
-
-  constructor(
-    private readonly b: readonly [number, number, number],
-    private readonly a: readonly [number, number],
-  ) {}
-
-  next(x: number): number {
-    const { a, b } = this;
-    const y = b[0] * x + b[1] * this.x1 + b[2] * this.x2 - a[0] * this.y1 - a[1] * this.y2;
-    this.x2 = this.x1;
-    this.x1 = x;
-    this.y2 = this.y1;
-    this.y1 = y;
-    return y;
-  }
-}
+/** A second-order section (transposed direct form II): b0, b1, b2, a1, a2. */
+type Section = readonly [number, number, number, number, number];
 
 /**
  * The weighting of BS.1770: a shelf for the head and a high pass. The standard gives coefficients for 48 kHz; those of any rate follow
@@ -132,6 +114,8 @@ class Section {
 class Weighted {
   private readonly shelf: Section;
   private readonly highPass: Section;
+  /** What the two sections remember. */
+  private readonly memory = new Float64Array(4);
 
   constructor(sampleRate: number) {
     {
@@ -140,19 +124,34 @@ class Weighted {
       const high = Math.pow(10, 3.999843853973347 / 20);
       const band = Math.pow(high, 0.4996667741545416);
       const a0 = 1 + k / q + k * k;
-      this.shelf = new Section(
-        [(high + (band * k) / q + k * k) / a0, (2 * (k * k - high)) / a0, (high - (band * k) / q + k * k) / a0],
-        [(2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0],
-      );
+      const b = [high + (band * k) / q + k * k, 2 * (k * k - high), high - (band * k) / q + k * k] as const;
+      this.shelf = [b[0] / a0, b[1] / a0, b[2] / a0, (2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0];
     }
     const k = Math.tan((Math.PI * 38.13547087602444) / sampleRate);
     const q = 0.5003270373238773;
     const a0 = 1 + k / q + k * k;
-    this.highPass = new Section([1, -2, 1], [(2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0]);
+    this.highPass = [1, -2, 1, (2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0];
   }
 
-  next(x: number): number {
-    return this.highPass.next(this.shelf.next(x));
+  /** The sum of the squares of some weighted samples. All in local variables: it is done for every sample of a file. */
+  energy(samples: Float32Array, from: number, to: number): number {
+    const [b0, b1, b2, a1, a2] = this.shelf;
+    const [c0, c1, c2, d1, d2] = this.highPass;
+    const { memory } = this;
+    let [s1, s2, h1, h2] = memory as unknown as [number, number, number, number];
+    let energy = 0;
+    for (let i = from; i < to; i++) {
+      const x = samples[i]!;
+      const y = b0 * x + s1;
+      s1 = b1 * x - a1 * y + s2;
+      s2 = b2 * x - a2 * y;
+      const z = c0 * y + h1;
+      h1 = c1 * y - d1 * z + h2;
+      h2 = c2 * y - d2 * z;
+      energy += z * z;
+    }
+    memory.set([s1, s2, h1, h2]);
+    return energy;
   }
 }
 
@@ -182,23 +181,30 @@ class TruePeak {
     const all = new Float32Array(this.last.length + samples.length);
     all.set(this.last);
     all.set(samples, this.last.length);
+    let { most } = this;
     for (let i = 0; i < samples.length; i++) {
       const level = Math.abs(samples[i]!);
-      if (level > this.most) this.most = level;
+      if (level > most) most = level;
     }
+    // Most of the music is far from its peak: there is nothing to be found between its samples.
+    let before = Math.abs(all[TAPS / 2 - 1]!);
     for (let i = 0; i + TAPS <= all.length; i++) {
-      // Most of the music is far from its peak: there is nothing to be found between its samples.
-      const near = Math.max(Math.abs(all[i + TAPS / 2 - 1]!), Math.abs(all[i + TAPS / 2]!));
-      if (near * MOST_RISE > this.most) this.lookBetween(all, i);
+      const after = Math.abs(all[i + TAPS / 2]!);
+      if ((before > after ? before : after) * MOST_RISE > most) most = Math.max(most, between(all, i));
+      before = after;
     }
+    this.most = most;
     this.last = all.slice(all.length - (TAPS - 1));
   }
+}
 
-  private lookBetween(all: Float32Array, at: number): void {
-    for (const filter of FILTERS) {
-      let value = 0;
-      for (let tap = 0; tap < TAPS; tap++) value += filter[tap]! * all[at + tap]!;
-      if (Math.abs(value) > this.most) this.most = Math.abs(value);
-    }
+/** The highest value between two samples that lie in the middle of TAPS of them. */
+function between(all: Float32Array, at: number): number {
+  let most = 0;
+  for (const filter of FILTERS) {
+    let value = 0;
+    for (let tap = 0; tap < TAPS; tap++) value += filter[tap]! * all[at + tap]!;
+    most = Math.max(most, Math.abs(value));
   }
+  return most;
 }

@@ -6,16 +6,17 @@ import { blockStrokes, stepAt, type Score, type ScoreTrack, type Stroke } from '
 import { ScoreTime } from './scoreTime';
 
 /** Seconds that are played unheard before what is wanted: what was struck in them still rings, and levels are where they are to be. */
-const BEFORE = 4;
+export const BEFORE = { exact: 4, quick: 1 } as const;
 
 /**
  * Plays a score from a tick on. What rings there from before is heard.
  * @param sampleRate frames per second
+ * @param before seconds that are played unheard
  */
-export function replayScore(score: Score, sampleRate: number, from = 0): Replay {
+export function replayScore(score: Score, sampleRate: number, from = 0, before: number = BEFORE.exact): Replay {
   const time = new ScoreTime(score, sampleRate);
   const start = Math.round(time.frameAt(from));
-  const begin = start - Math.round(BEFORE * sampleRate);
+  const begin = start - Math.round(before * sampleRate);
   const engine = new Engine(sampleRate, begin);
   for (const track of score.tracks) {
     for (const instruction of beginning(track, time.tickAt(begin))) engine.post(at(begin, instruction));
@@ -36,18 +37,22 @@ function beginning({ id: track, kit, tones, levels }: ScoreTrack, tick: number):
 /** All that a score tells an engine from a frame on, in order. */
 function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
   const commands: Command[] = [];
-  const add = (tick: number, instruction: Instruction) => {
+  const first = time.tickAt(begin) - 1;
+  const add = (tick: number, instruction: () => Instruction) => {
+    if (tick < first) return;
     const frame = Math.round(time.frameAt(tick));
-    if (frame >= begin) commands.push(at(frame, instruction));
+    if (frame >= begin) commands.push(at(frame, instruction()));
   };
   for (const { id: track, levels } of score.tracks) {
-    for (const { tick, value } of levels) add(tick, { type: 'trackLevel', track, level: value });
+    for (const { tick, value } of levels) add(tick, () => ({ type: 'trackLevel', track, level: value }));
   }
   // At one frame hands come before patterns, and tracks in their order, as in the engine.
-  const strike = (track: number, stroke: Stroke) => add(stroke.tick, strikeOf(track, stroke, time));
+  const strike = (track: number, stroke: Stroke) => add(stroke.tick, () => strikeOf(track, stroke, time));
   for (const { id, hits } of score.tracks) for (const stroke of hits) strike(id, stroke);
   for (const { id, blocks } of score.tracks) {
-    for (const block of blocks) for (const stroke of blockStrokes(block)) strike(id, stroke);
+    for (const block of blocks) {
+      if (block.from + block.length >= first) for (const stroke of blockStrokes(block)) strike(id, stroke);
+    }
   }
   return commands.sort((a, b) => a.frame - b.frame);
 }

@@ -1,6 +1,7 @@
 import { randomDeeds } from '../engine/performances.testing';
 import { replayLog } from '../engine/replay';
 import { at, type CommandType } from '../protocol/commands';
+import { packScore, unpackScore } from './packScore';
 import { readScore } from './readScore';
 import { replayScore } from './replayScore';
 import { copied, performed, play, SR, strike } from './score.testing';
@@ -34,6 +35,13 @@ test('what a score plays is what was heard: nearly always to the bit, and never 
   }
   expect(exact / count).toBeGreaterThan(0.8);
 }, 120_000);
+
+test('a score crosses to another thread as it is', () => {
+  const deeds = randomDeeds(3, 1000, 3 * SR, 60).filter(({ type }) => HANDS.has(type));
+  const run = performed([play(1000), ...deeds], 4 * SR);
+  const score = readScore(copied(run), run);
+  expect(unpackScore(structuredClone(packScore(score)))).toEqual(score);
+});
 
 test('blocks begin and end on the lines on which patterns were launched; bars are those of the song', () => {
   const bar = 4 * 960;

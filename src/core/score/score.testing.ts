@@ -5,6 +5,9 @@ import { documentInstructions, type Performed } from '../engine/replay';
 import { at, type Command } from '../protocol/commands';
 import { decodeEvents } from '../protocol/events';
 
+/** Of Node, which the core's own library knows nothing of. */
+declare function structuredClone<T>(value: T): T;
+
 export const SR = 48000;
 const SETTLED = 512;
 

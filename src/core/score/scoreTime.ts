@@ -20,8 +20,13 @@ export class ScoreTime {
 
   /** The last piece that has begun, or the first. */
   private pieceWhere(hasBegun: (piece: Piece) => boolean): Piece {
-    for (let i = this.pieces.length - 1; i > 0; i--) if (hasBegun(this.pieces[i]!)) return this.pieces[i]!;
-    return this.pieces[0]!;
+    let [low, high] = [0, this.pieces.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (hasBegun(this.pieces[middle]!)) low = middle;
+      else high = middle - 1;
+    }
+    return this.pieces[low]!;
   }
 
   /** Frame (a float) at which a tick sounds. */

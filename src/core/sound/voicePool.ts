@@ -45,11 +45,6 @@ export class VoicePool {
     for (const voice of this.voices) voice.active = false;
   }
 
-  /** Ends every voice that no key holds: for when nobody listens. */
-  endFree(): void {
-    for (const voice of this.voices) if (!voice.held) voice.active = false;
-  }
-
   get ringing(): number {
     let count = 0;
     for (const voice of this.voices) if (voice.active) count++;
