@@ -14,6 +14,7 @@ import { keepRow } from './rows/keep';
 import { launchRow } from './rows/launch';
 import { pageRows } from './rows/page';
 import { recordRow } from './rows/record';
+import { runsRows } from './rows/runs';
 import { schedulerRows } from './rows/scheduler';
 import { slowRows, visitRows } from './rows/slow';
 import { stepsRow } from './rows/steps';
@@ -26,8 +27,8 @@ function baseOf(server: Server): string {
   return `http://localhost:${(server.address() as AddressInfo).port}`;
 }
 
-/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, visit,
- *  slow, thread. */
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, runs,
+ *  visit, slow, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -77,6 +78,7 @@ await measure('keep', () => keepRow(browser, base));
 await measure('record', () => recordRow(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
+await measure('runs', () => runsRows(browser, base));
 await measure('visit', () => visitRows(browser, base));
 await measure('slow', () => slowRows(browser, base));
 await measure('thread', () => threadRows(browser, base, HERE));
