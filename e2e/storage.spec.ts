@@ -201,3 +201,39 @@ test('the whole set is carried away as a file and brought in again; a file that 
   await app.undo.click();
   await app.savedSet((set) => set.name === 'New set');
 });
+
+test('a bundle takes the set to another, empty browser, by the menu or dropped on the page, where it is the same', async ({
+  app,
+  page,
+  browser,
+}) => {
+  await app.open();
+  await app.setTempo(103);
+  const before = await app.savedSet((set) => set.tempo === 103);
+  const download = page.waitForEvent('download');
+  await app.menu('Bundle');
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('Rink Night.chaffinch.zip');
+  const bytes = readFileSync(await file.path());
+
+  const context = await browser.newContext({ baseURL: new URL(page.url()).origin, serviceWorkers: 'block' });
+  const other = new App(await context.newPage());
+  await other.page.goto('/pads');
+  await expect(other.play).toBeVisible();
+  await other.menu('Start empty');
+  await other.savedSet((set) => set.name === 'New set');
+  const drop = (content: Buffer) =>
+    other.page.evaluate((base64) => {
+      const data = new DataTransfer();
+      const all = Uint8Array.from(atob(base64), (char) => char.charCodeAt(0));
+      data.items.add(new File([all], 'set.chaffinch.zip'));
+      window.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    }, content.toString('base64'));
+  await drop(bytes.subarray(0, bytes.length - 200));
+  await expect(other.page.getByText(/“set.chaffinch.zip” could not be opened. The zip is damaged/)).toBeVisible();
+  expect((await other.savedNow()).name).toBe('New set');
+  await drop(bytes);
+  const after = await other.savedSet((set) => set.name === 'Rink Night');
+  expect({ ...after, stage: null }).toEqual({ ...before, stage: null });
+  await context.close();
+});

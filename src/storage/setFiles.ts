@@ -26,26 +26,48 @@ function setFileName(name: string): string {
   return `${safeFileName(name)}.chaffinch.json`;
 }
 
+/** Saves the whole open set as a bundle for another device. */
+export async function exportBundle(store: Store): Promise<void> {
+  const { set, stage } = store.getState();
+  const { name } = set.present;
+  try {
+    const { makeBundle } = await loadBundles();
+    saveAs(await makeBundle({ set: set.present, stage }), `${safeFileName(name)}.chaffinch.zip`);
+    store.dispatch(noticed(`Saved ${safeFileName(name)}.chaffinch.zip.`));
+  } catch (error) {
+    store.dispatch(noticed(`The bundle could not be made: ${error instanceof Error ? error.message : String(error)}.`));
+  }
+}
+
+/** Zips are seldom met: their code comes when it is wanted. */
+const loadBundles = () => import('./bundle');
+
 /**
- * Lets the player choose a file and opens the set in it; a file that is none is left with a sentence that says what is wrong.
+ * Lets the player choose a file and opens the set in it.
  * @param open puts the set in the place of the one that is open
  */
 export function openSetFile(store: Store, open: (set: OpenSet) => void): void {
   const input = document.createElement('input');
   input.type = 'file';
-  input.accept = '.json,application/json';
+  input.accept = '.json,.zip,application/json,application/zip';
   input.addEventListener('change', () => {
     const file = input.files?.[0];
-    if (!file) return;
-    file.text().then(
-      (text) => {
-        const read = readSet(text);
-        if ('error' in read) return void store.dispatch(noticed(`“${file.name}” could not be opened. ${read.error}`));
-        open(read);
-        store.dispatch(noticed(`“${read.set.name}” is open.`, true));
-      },
-      (error: unknown) => store.dispatch(noticed(`“${file.name}” could not be read: ${String(error)}.`)),
-    );
+    if (file) void bringIn(store, file, open);
   });
   input.click();
+}
+
+/** Opens the set in a file, a bundle or a text; a file that is none is left with a sentence that says what is wrong. */
+export async function bringIn(store: Store, file: File, open: (set: OpenSet) => void): Promise<void> {
+  try {
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    // As a zip begins.
+    const isBundle = bytes[0] === 0x50 && bytes[1] === 0x4b;
+    const read = isBundle ? await (await loadBundles()).readBundle(bytes) : readSet(new TextDecoder().decode(bytes));
+    if ('error' in read) return void store.dispatch(noticed(`“${file.name}” could not be opened. ${read.error}`));
+    open(read);
+    store.dispatch(noticed(`“${read.set.name}” is open.`, true));
+  } catch (error) {
+    store.dispatch(noticed(`“${file.name}” could not be read: ${String(error)}.`));
+  }
 }

@@ -19,6 +19,7 @@ import { Panes } from './Panes';
 import { Places } from './Places';
 import { whenIdle } from '../shared/whenIdle';
 import { loadSheets, Sheets } from './Sheets';
+import { useFileDrop } from './useFileDrop';
 import { useShortcuts } from './useShortcuts';
 
 const START = '/start';
@@ -36,6 +37,7 @@ export function Shell({ children }: { children: ReactNode }) {
     if (engineThere) whenIdle(loadSheets, loadCharts);
   }, [engineThere]);
   useShortcuts();
+  useFileDrop();
   // Whoever comes straight to a place has begun, too: the start page offers the way back.
   const isPlace = here === PLACE_SCREENS[placeAt(here)].href;
   useEffect(() => {

@@ -5,7 +5,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/storage/exportFiles';
-import { exportSet, openSetFile } from '@/storage/setFiles';
+import { exportBundle, exportSet, openSetFile } from '@/storage/setFiles';
 import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, sheetToggled } from '@/store/sessionSlice';
 import { foldSet } from '@/store/settingsSlice';
@@ -50,6 +50,7 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
     { title: 'Export set', icon: 'export-variant', act: () => exportSet(store) },
+    { title: 'Bundle', icon: 'archive-outline', act: () => void exportBundle(store) },
     {
       title: 'Open set file',
       icon: 'folder-open-outline',

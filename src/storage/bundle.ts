@@ -1,0 +1,76 @@
+import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped, type Zippable } from 'fflate';
+import { readSet, writeSet, type ReadSet } from '@/core/document/readSet';
+import type { OpenSet } from '@/core/document/set';
+import { isPlain } from '@/core/plain';
+
+/** Version of the bundle's own form: which files it has. The set within says its version itself. */
+const BUNDLE_SCHEMA = 1;
+const MANIFEST = 'manifest.json';
+const SET = 'set.json';
+/** No bundle that hands could have made unpacks to more bytes. */
+const MAX_BYTES = 100_000_000;
+
+/** What a bundle says of its files: their SHA-256, in hexadecimal. */
+interface Manifest {
+  bundle: typeof BUNDLE_SCHEMA;
+  /** The name of the set. */
+  name: string;
+  files: Record<string, string>;
+}
+
+/**
+ * A set as one file for another device: a zip of texts that people can read, and a manifest with their SHA-256 (the package that
+ * unpacks it does not look at the zip's own checksums).
+ */
+export async function makeBundle(open: OpenSet): Promise<Blob> {
+  const files: Record<string, Uint8Array> = {
+    [SET]: strToU8(`${JSON.stringify(JSON.parse(writeSet(open)), null, 1)}\n`),
+  };
+  const sums = await Promise.all(
+    Object.entries(files).map(async ([name, bytes]) => [name, await sha256(bytes)] as const),
+  );
+  const manifest: Manifest = { bundle: BUNDLE_SCHEMA, name: open.set.name, files: Object.fromEntries(sums) };
+  const zip: Zippable = { [MANIFEST]: strToU8(`${JSON.stringify(manifest, null, 1)}\n`), ...files };
+  return new Blob([Uint8Array.from(zipSync(zip))], { type: 'application/zip' });
+}
+
+/** Reads a bundle: the set, or what is wrong with it in a sentence; never throws. */
+export async function readBundle(bytes: Uint8Array): Promise<ReadSet> {
+  let files: Unzipped;
+  try {
+    let size = 0;
+    files = unzipSync(bytes, { filter: ({ originalSize }) => (size += originalSize) <= MAX_BYTES });
+    if (size > MAX_BYTES) return { error: `It unpacks to ${Math.round(size / 1e6)} MB, more than a set can be.` };
+  } catch (error) {
+    return { error: `The zip is damaged (${error instanceof Error ? error.message : String(error)}).` };
+  }
+  const manifest = readManifest(files[MANIFEST]);
+  if ('error' in manifest) return manifest;
+  for (const [name, sum] of Object.entries(manifest.files)) {
+    const file = files[name];
+    if (!file) return { error: `“${name}” is missing in the bundle.` };
+    if ((await sha256(file)) !== sum) return { error: `“${name}” in the bundle is damaged: its checksum is another.` };
+  }
+  const set = files[SET];
+  if (!set || !(SET in manifest.files)) return { error: 'There is no set in the bundle.' };
+  return readSet(strFromU8(set));
+}
+
+function readManifest(bytes: Uint8Array | undefined): Manifest | { error: string } {
+  if (!bytes) return { error: 'It is a zip, but no bundle of Chaffinch: it has no manifest.' };
+  try {
+    const plain: unknown = JSON.parse(strFromU8(bytes));
+    if (isPlain(plain) && typeof plain.bundle === 'number' && plain.bundle > BUNDLE_SCHEMA) {
+      return { error: `It was made by a newer Chaffinch (bundle ${plain.bundle}; this one reads ${BUNDLE_SCHEMA}).` };
+    }
+    if (isPlain(plain) && plain.bundle === BUNDLE_SCHEMA && isPlain(plain.files)) return plain as unknown as Manifest;
+  } catch {
+    // said below
+  }
+  return { error: 'The manifest of the bundle cannot be read.' };
+}
+
+async function sha256(bytes: Uint8Array): Promise<string> {
+  const sum = await crypto.subtle.digest('SHA-256', Uint8Array.from(bytes));
+  return [...new Uint8Array(sum)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
