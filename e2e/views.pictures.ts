@@ -37,12 +37,6 @@ const freeBeat = (bpm: number) => {
   ]);
 };
 
-const steps = async (app: App) => {
-  await app.page.getByRole('link', { name: 'Steps' }).click();
-  await app.button('Hear Closed hat').click();
-  await playing(app);
-};
-
 /** A second pattern over the first one's trace, with a roll, a pitch, odds and a window. */
 const shaped = async (app: App) => {
   await app.button('Patterns').click();
@@ -81,17 +75,30 @@ const launched = async (app: App) => {
   await expect(app.button('Rails Hand-offs')).toHaveAccessibleDescription('playing', { timeout: 20_000 });
 };
 
+/** Two sections with hands over them, and what was captured of it, open. */
+const performed = async (app: App) => {
+  await launched(app);
+  for (const key of ['KeyZ', 'KeyX', 'KeyA']) {
+    await app.page.keyboard.press(key);
+    await app.page.waitForTimeout(300);
+  }
+  await app.button('Section Fast Laps').click();
+  await expect(app.position).toHaveText('7.2', { timeout: 20_000 });
+  for (const key of ['KeyZ', 'KeyC', 'KeyA']) {
+    await app.page.keyboard.press(key);
+    await app.page.waitForTimeout(250);
+  }
+  await app.button('Wheels Brake').click();
+  await expect(app.position).toHaveText('11.1', { timeout: 20_000 });
+  await app.stop.first().click();
+  await app.stop.first().click(); // to the top
+  await app.page.getByRole('link', { name: 'Runs', exact: true }).click();
+  await app.page.getByRole('button', { name: /^Open / }).click();
+  await app.button('Listen').waitFor();
+};
+
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
   ['pads-phone', PHONE, playing],
-  [
-    'count-in-phone',
-    PHONE,
-    async (app) => {
-      await app.record.click();
-      await app.play.click();
-      await expect(app.position).toHaveText('0.3');
-    },
-  ],
   [
     'launch-phone',
     PHONE,
@@ -187,15 +194,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     },
   ],
   [
-    'generate-phone',
-    PHONE,
-    async (app) => {
-      await steps(app);
-      await app.button('Generate').click();
-      await choose(app, 'Style', 'Four on the floor, 120–140');
-    },
-  ],
-  [
     'steps-wide',
     WIDE,
     async (app) => {
@@ -207,6 +205,27 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await drag(app, at(0.51, 0.3), at(0.98, 0.7), 12);
       await app.button('Loop window').click();
       await playing(app);
+    },
+  ],
+  [
+    'runs-phone',
+    PHONE,
+    async (app) => {
+      await performed(app);
+      await app.button('Listen').click();
+      await app.page.waitForTimeout(3000);
+    },
+  ],
+  [
+    'runs-wide',
+    WIDE,
+    async (app) => {
+      await performed(app);
+      await app.button('Fix').click();
+      const timeline = app.page.getByRole('application', { name: 'Timeline' });
+      await timeline.focus();
+      await app.page.keyboard.press('PageDown');
+      await app.page.keyboard.press('Enter');
     },
   ],
   ['pads-lying', LYING, playing],

@@ -1,5 +1,6 @@
 import { replayLog } from '@/core/engine/replay';
 import { random } from '@/core/random';
+import { readScore } from '@/core/score/readScore';
 import { HostInNode } from '@/instrument/engineHost.testing';
 import { Instrument } from '@/instrument/instrument';
 import { selectSet } from '@/store/selectors';
@@ -223,3 +224,44 @@ test('a run that is kept stays however many come; one that was removed can be br
   expect(now.at(-1)).toMatchObject({ id: first!.id, name: 'Last Lap', marked: true });
   for (const run of now) await expect(openRun(memory, run)).resolves.toBeTruthy();
 }, 30_000);
+
+test('five hundred mutated runs: each opens, or says what is wrong with it and where; no other record is touched', async () => {
+  const { memory, passes, instrument, strike } = await rig();
+  instrument.toggleRecord();
+  instrument.play();
+  for (let i = 0; i < 6; i++) {
+    strike(i);
+    await passes(0.4);
+  }
+  instrument.stop();
+  await passes(4);
+  const [run] = await storedRuns(memory);
+  const [key] = keys(memory, LOG_PREFIX) as [string];
+  const text = memory.map.get(key)!;
+  const next = random(5);
+  let refused = 0;
+  for (let i = 0; i < 500; i++) {
+    const at = Math.floor(next() * text.length);
+    const number = text
+      .slice(at)
+      .replace(/-?\d+(\.\d+)?/, () => ['1e300', '-1', '"x"', 'null'][Math.floor(next() * 4)]!);
+    const mutated = [
+      text.slice(0, at),
+      text.slice(0, at) + String.fromCharCode(32 + next() * 90) + text.slice(at + 1),
+      text.slice(0, at) + number,
+    ][i % 3]!;
+    memory.map.set(key, mutated);
+    const before = new Map(memory.map);
+    try {
+      const performed = await openRun(memory, run!);
+      readScore(performed, { from: run!.from, to: Math.min(run!.to, run!.from + 4 * SR) });
+    } catch (error) {
+      expect((error as Error).message).toMatch(
+        /^(Line \d+ of the log|At line \d+ of its log|The log does not begin|The set that)/,
+      );
+      refused++;
+    }
+    expect(memory.map).toEqual(before);
+  }
+  expect(refused).toBeGreaterThan(150);
+});

@@ -1,6 +1,9 @@
 import type { Performed } from '@/core/engine/replay';
 import type { Run } from '@/core/document/run';
+import { RunSchema } from '@/core/document/runSchema';
+import { check } from '@/core/document/validation';
 import { isPlain } from '@/core/plain';
+import { commandProblem } from '@/core/protocol/commandSchemas';
 import { readLog } from '@/core/protocol/performedLog';
 import { LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
 import { findSet, readStored } from './storedSet';
@@ -27,6 +30,10 @@ export async function openRun(storage: Storage, run: Run): Promise<Performed> {
   keys.sort((a, b) => Number(a.slice(prefix.length)) - Number(b.slice(prefix.length)));
   const texts = await storage.getMany(keys);
   const log = keys.flatMap((key) => readLog(texts[key] ?? ''));
+  for (const [i, command] of log.entries()) {
+    const problem = commandProblem(command, `line ${i + 1} of its log`);
+    if (problem) throw new Error(problem);
+  }
   return { set: read.set, stage: read.stage, log, sampleRate: run.sampleRate };
 }
 
@@ -34,7 +41,7 @@ export async function openRun(storage: Storage, run: Run): Promise<Performed> {
 export function readRun(text: string | null): Run | null {
   try {
     const plain: unknown = JSON.parse(text ?? 'null');
-    return isPlain(plain) && plain.schema === 1 && typeof plain.at === 'string' ? (plain as unknown as Run) : null;
+    return 'value' in check(RunSchema, plain, 'the run') ? (plain as Run) : null;
   } catch {
     return null;
   }
