@@ -5,7 +5,7 @@ test('a chart that cannot be fetched says so in its place; the rest of the app g
   app,
   page,
 }) => {
-  const chart = '**/EarlyLateChart-*.js';
+  const chart = '**/charts-*.js';
   await page.route(chart, (route) => route.abort());
   await app.open();
   await app.play.click();

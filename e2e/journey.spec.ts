@@ -29,6 +29,7 @@ test('tap a beat in over a click, hear it loop, undo, keep it, carry it away', a
   const countIn = async () => {
     if (await app.stop.isVisible()) {
       await app.stop.click();
+      await app.stop.click(); // back to the top: the song is counted in from where it stands
       await app.menu('Start empty');
     }
     await app.setTempo(bpm);

@@ -32,6 +32,8 @@ export class OpenedRun {
   /** Counts the changes: equal numbers, equal state. */
   private changes = 0;
   private isPlaying = false;
+  /** Told when what was put right could not be stored; it is stored with the next fix. */
+  onTrouble: (error: unknown) => void = () => undefined;
   private asPlayed = false;
 
   private constructor(
@@ -175,7 +177,7 @@ export class OpenedRun {
 
   private stand(done: number): void {
     this.done = done;
-    void this.store.keepFixes(this.run, { fixes: this.fixes, done });
+    this.store.keepFixes(this.run, { fixes: this.fixes, done }).catch(this.onTrouble);
     this.tell();
   }
 

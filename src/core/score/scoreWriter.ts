@@ -120,7 +120,8 @@ export class ScoreWriter {
     const bar = ticksPerBar(meter);
     const start = this.startTick!;
     const shift = this.firstShift ?? start;
-    const first = start + 1 / framesPerTick(this.tempoAt(start), performed.sampleRate);
+    // Half a frame later than the first sound: a bar line that it falls to is not missed by the last digit of the arithmetic.
+    const first = start + 1.5 / framesPerTick(this.tempoAt(start), performed.sampleRate);
     const origin = shift + Math.floor((first - shift) / bar) * bar;
     const moved = <T extends { tick: number }>(list: readonly T[]) =>
       list.map((item) => ({ ...item, tick: item.tick - origin }));

@@ -69,6 +69,10 @@ function useOpened(run: Run | null): OpenedRun | null {
       (found) => {
         if (!isWanted) return found.close();
         open = found;
+        found.onTrouble = (error) => {
+          const reason = error instanceof Error ? error.message : String(error);
+          dispatch(noticed(`What you put right could not be stored (${reason}). Free some space: the next fix stores it again.`)); // prettier-ignore
+        };
         setOpened(found);
         return undefined;
       },

@@ -103,7 +103,8 @@ export function stretchWords({ from, to }: Stretch, { meter }: Score): string {
   const bar = ticksPerBar(meter);
   const place = (tick: number) => {
     const bars = tick / bar + 1;
-    return Number.isInteger(bars) ? String(bars) : bars.toFixed(2);
+    // A bar line is one though the arithmetic of frames misses it by a last digit.
+    return Math.abs(bars - Math.round(bars)) < 0.005 ? String(Math.round(bars)) : bars.toFixed(2);
   };
   return `bars ${place(from)} to ${place(to)}`;
 }
