@@ -68,15 +68,21 @@ test('blocks begin and end on the lines on which patterns were launched; bars ar
   ]);
   expect(wheels!.hits.map(({ pad, tick }) => [pad, tick])).toEqual([[10, near(2.25 * bar)]]);
   expect(score.tempo).toEqual([{ tick: 0, value: 112 }, { tick: near(2.5 * bar), value: 100 }]); // prettier-ignore
+  // To the last digit: where a section's mark is, there begins its block.
+  expect(wheels!.blocks[1]!.from).toBe(bar);
   expect(rails!.levels.map(({ tick, value }) => [tick, value])).toEqual([[0, run.set.tracks[1]!.level], [near(2 * bar), 0]]); // prettier-ignore
   expect(score.length).toBe(3 * bar);
 });
 
 test('a run that begins with its song begins with bar 1, wherever the first frame lies', () => {
   for (let start = 20_000; start < 20_400; start += 7) {
-    const run = performed([play(start)], start + SR);
-    const score = readScore(copied(run), run);
-    expect([start, score.tracks[0]!.blocks[0]!.from]).toEqual([start, expect.closeTo(0, 1)]);
+    const launch = at(start + SR, { type: 'launchSection', section: 2, on: 3840, inPlace: false } as const);
+    const run = performed([play(start), launch], start + 3 * SR);
+    const { tracks, marks } = readScore(copied(run), run);
+    const [first, second] = tracks[0]!.blocks;
+    expect([start, first!.from]).toEqual([start, expect.closeTo(0, 1)]);
+    // What is launched with a section begins where its mark is, to the last digit.
+    expect([start, second!.from, marks.at(-1)!.tick]).toEqual([start, 3840, 3840]);
   }
 });
 

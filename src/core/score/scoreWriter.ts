@@ -133,7 +133,7 @@ export class ScoreWriter {
         colour,
         kit,
         ...(tones && { tones }),
-        blocks: blocks.map((block) => ({ ...block, from: block.from - origin })),
+        blocks: blocks.map((block) => blockFrom(block, origin)),
         hits: moved(hits),
         levels: fromZero(moved(levels), start - origin),
       };
@@ -348,6 +348,18 @@ export class ScoreWriter {
   private nextId(): number {
     return ++this.lastId;
   }
+}
+
+/** A block as it lies from an origin on. It is heard exactly as long as its content is, so that nothing of it goes round. */
+function blockFrom(block: Block, origin: number): Block {
+  const from = whole(block.from - origin);
+  const length = whole(block.from - origin + block.length) - from;
+  return { ...block, from, length, content: { ...block.content, length } };
+}
+
+/** A tick without the last digits, which the way through frames has made: a bar line is one again. */
+function whole(tick: number): number {
+  return Math.round(tick * 1e7) / 1e7;
 }
 
 /** Where a track is over: the quiet bars after which a run ends are no part of what was played. */
