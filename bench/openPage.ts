@@ -4,23 +4,26 @@ import type { BeatSet } from '@/core/document/set';
 import { FIRST_STAGE } from '@/core/document/stage';
 
 /** Puts a set where the app will find it. */
-export async function storeSet(page: Page, base: string, set: BeatSet): Promise<void> {
+export function storeSet(page: Page, base: string, set: BeatSet): Promise<void> {
+  const tracks = Object.fromEntries(set.order.map((id) => [id, FIRST_STAGE]));
+  return storeEntries(page, base, { set: writeSet({ set, stage: { shown: set.order[0]!, tracks } }) });
+}
+
+/** Puts texts into the app's storage, by their keys. */
+export async function storeEntries(page: Page, base: string, entries: Record<string, string>): Promise<void> {
   await page.goto(`${base}/wingbars.svg`);
   await page.evaluate(
-    (text) =>
+    (all) =>
       new Promise<void>((done) => {
         const request = indexedDB.open('chaffinch', 1);
         request.onupgradeneeded = () => request.result.createObjectStore('entries');
         request.onsuccess = () => {
           const transaction = request.result.transaction('entries', 'readwrite');
-          transaction.objectStore('entries').put(text, 'set');
+          for (const [key, text] of Object.entries(all)) transaction.objectStore('entries').put(text, key);
           transaction.oncomplete = () => done(request.result.close());
         };
       }),
-    writeSet({
-      set,
-      stage: { shown: set.order[0]!, tracks: Object.fromEntries(set.order.map((id) => [id, FIRST_STAGE])) },
-    }),
+    entries,
   );
 }
 

@@ -6,6 +6,7 @@ import { readLog } from '@/core/protocol/performedLog';
 import { expectAccessible } from './support/access';
 import { App, expect, test } from './support/app';
 import { heard, listen } from './support/ear';
+import { choose } from './support/steps';
 
 interface StoredRun {
   at: string;
@@ -257,11 +258,6 @@ function run(program: string, args: readonly string[]): string {
 
 async function openRuns(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Runs', exact: true }).click();
-}
-
-async function choose(app: App, key: string, item: string | RegExp): Promise<void> {
-  await app.button(key).click();
-  await app.page.getByRole('menuitem', { name: item, exact: true }).click();
 }
 
 async function typeInto(page: Page, field: RegExp, text: string): Promise<void> {

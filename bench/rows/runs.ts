@@ -6,7 +6,7 @@ import { logText } from '@/core/protocol/performedLog';
 import { readScore } from '@/core/score/readScore';
 import { renderScore } from '@/core/score/renderScore';
 import { longRun } from '../longRun';
-import { countFrames, words } from '../openPage';
+import { countFrames, storeEntries, words } from '../openPage';
 import { median, row, steal } from '../table';
 
 const BARS = 24;
@@ -130,26 +130,13 @@ function toSound(page: Page): Promise<number> {
   });
 }
 
-async function storeRun(page: Page, base: string): Promise<void> {
+function storeRun(page: Page, base: string): Promise<void> {
   const { performed, run } = longRun();
   const { set, stage, log } = performed;
-  await page.goto(`${base}/wingbars.svg`);
-  await page.evaluate(
-    (entries) =>
-      new Promise<void>((done) => {
-        const request = indexedDB.open('chaffinch', 1);
-        request.onupgradeneeded = () => request.result.createObjectStore('entries');
-        request.onsuccess = () => {
-          const transaction = request.result.transaction('entries', 'readwrite');
-          for (const [key, text] of Object.entries(entries)) transaction.objectStore('entries').put(text, key);
-          transaction.oncomplete = () => done(request.result.close());
-        };
-      }),
-    {
-      'run long': JSON.stringify(run),
-      'log long 0': logText(log),
-      'version long': writeSet({ set, stage }),
-      settings: JSON.stringify({ started: true }),
-    },
-  );
+  return storeEntries(page, base, {
+    'run long': JSON.stringify(run),
+    'log long 0': logText(log),
+    'version long': writeSet({ set, stage }),
+    settings: JSON.stringify({ started: true }),
+  });
 }

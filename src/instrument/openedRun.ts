@@ -78,10 +78,6 @@ export class OpenedRun {
     return this.scores[this.asPlayed ? 0 : this.done]!;
   }
 
-  get isFixed(): boolean {
-    return this.done > 0;
-  }
-
   get canUndo(): boolean {
     return this.done > 0;
   }

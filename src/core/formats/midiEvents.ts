@@ -1,4 +1,6 @@
 import type { MidiEvent } from 'midi-file';
+import { lanesOf } from '../document/lanes';
+import type { Track } from '../document/track';
 import { PPQ, ticksPerPulse, type Meter } from '../time/ticks';
 
 /** General MIDI percussion is channel 10, written as 9. */
@@ -29,8 +31,57 @@ export function timeSignature(meter: Meter): Timed {
   return { tick: 0, event };
 }
 
+/** A stroke as a file of notes knows it. */
+export interface FileStroke {
+  tick: number;
+  pad: number;
+  velocity: number;
+  /** Semitones. */
+  pitch: number;
+  /** Ticks. */
+  length: number;
+}
+
+/** The notes of a track's strokes, which end at `end` at the latest. Keys that MIDI does not have are left out. */
+export function noteEvents(
+  strokes: readonly FileStroke[],
+  track: Pick<Track, 'kit' | 'tones'>,
+  channel: number,
+  end: number,
+): Timed[] {
+  const lanes = lanesOf(track);
+  // Of a drum the key says which it is; of a note, its pitch too.
+  const keyOf = ({ pad, pitch }: FileStroke) => lanes[pad]!.note + (track.tones ? Math.round(pitch) : 0);
+  const byKey = new Map<number, Map<number, FileStroke>>();
+  for (const stroke of strokes) {
+    const key = keyOf(stroke);
+    if (key < 0 || key > 127) continue;
+    if (!byKey.has(key)) byKey.set(key, new Map());
+    // A file knows whole ticks only. Two hits within one tick are one note: the later stroke's.
+    byKey.get(key)!.set(Math.min(Math.round(stroke.tick), end - 1), stroke);
+  }
+  return [...byKey].flatMap(([noteNumber, byTick]) => {
+    const ticks = [...byTick.keys()];
+    return ticks.flatMap((tick, i): Timed[] => {
+      const { length, velocity } = byTick.get(tick)!;
+      // A note ends before its key is struck again, and within the file: a hanging or crossed note-off confuses readers.
+      const off = Math.min(tick + Math.max(1, Math.round(length)), ticks[i + 1] ?? end, end);
+      return [
+        { tick, event: { type: 'noteOn', channel, noteNumber, velocity: midiVelocity(velocity) } },
+        { tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } },
+      ];
+    });
+  });
+}
+
+/** Events in order of time; at one tick notes end first, then controllers move, then notes begin. */
+export function inFileOrder(events: readonly Timed[]): Timed[] {
+  const order = ({ event }: Timed) => ['noteOff', 'controller', 'noteOn'].indexOf((event as MidiEvent).type);
+  return [...events].sort((a, b) => a.tick - b.tick || order(a) - order(b));
+}
+
 /** A velocity 0..1 as MIDI has it: 0 would be a note off. */
-export function midiVelocity(velocity: number): number {
+function midiVelocity(velocity: number): number {
   return Math.max(1, Math.min(127, Math.round(velocity * 127)));
 }
 

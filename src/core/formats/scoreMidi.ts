@@ -1,13 +1,13 @@
 import { writeMidi } from 'midi-file';
-import { lanesOf } from '../document/lanes';
 import { CONTROL_RANGES } from '../document/moves';
 import type { Stretch } from '../score/make';
-import { trackStrokes, stepAt, type Score, type ScoreTrack, type Step, type Stroke } from '../score/score';
+import { trackStrokes, stepAt, type Score, type ScoreTrack, type Step } from '../score/score';
 import { PPQ } from '../time/ticks';
 import {
   DRUM_CHANNEL,
   latin1,
-  midiVelocity,
+  inFileOrder,
+  noteEvents,
   setTempo,
   timeSignature,
   trackName,
@@ -61,8 +61,6 @@ function noteChannel(index: number): number {
 
 function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch): Timed[] {
   const end = Math.round(to - from);
-  const lanes = lanesOf(track);
-  const keyOf = ({ pad, pitch }: Stroke) => lanes[pad]!.note + (track.tones ? Math.round(pitch) : 0);
   const strokes = trackStrokes(track)
     .filter(({ tick }) => tick >= from && tick < to)
     .map((stroke) => ({ ...stroke, tick: Math.min(Math.round(stroke.tick - from), end - 1) }));
@@ -81,19 +79,5 @@ function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch):
       last = stroke[control];
     }
   }
-  for (const noteNumber of new Set(strokes.map(keyOf))) {
-    if (noteNumber < 0 || noteNumber > 127) continue;
-    // Two strokes within one tick are one note: the later one's. A note ends before its key is struck again.
-    const byTick = new Map(strokes.filter((stroke) => keyOf(stroke) === noteNumber).map((stroke) => [stroke.tick, stroke])); // prettier-ignore
-    const ticks = [...byTick.keys()];
-    ticks.forEach((tick, i) => {
-      const { length, velocity } = byTick.get(tick)!;
-      const off = Math.min(tick + Math.max(1, Math.round(length)), ticks[i + 1] ?? end, end);
-      events.push({ tick, event: { type: 'noteOn', channel, noteNumber, velocity: midiVelocity(velocity) } });
-      events.push({ tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } });
-    });
-  }
-  // At one tick notes end first, then controllers move, then notes begin.
-  const order = ({ event }: Timed) => ['noteOff', 'controller', 'noteOn'].indexOf((event as { type: string }).type);
-  return events.sort((a, b) => a.tick - b.tick || order(a) - order(b));
+  return inFileOrder([...events, ...noteEvents(strokes, track, channel, end)]);
 }

@@ -47,7 +47,7 @@ export function RunKeys({ opened, view, desk, carry }: Props) {
           label="As played"
           text="As played"
           pressed={opened.isAsPlayed}
-          disabled={!opened.isFixed}
+          disabled={!opened.canUndo}
           onPress={() => {
             desk.set({ fixing: false, chosen: new Set() });
             opened.showAsPlayed(!opened.isAsPlayed);
