@@ -25,10 +25,18 @@ const ROOMS = [
   'protocol',
   'engine',
   'formats',
+  'library',
 ];
 
 /** Packages that src/core may use: they need no browser, no React and no Node. */
-const CORE_PACKAGES = ['class-transformer', 'class-validator', 'midi-file', 'reflect-metadata', '@tonaljs/note', '@tonaljs/scale'];
+const CORE_PACKAGES = [
+  'class-transformer',
+  'class-validator',
+  'midi-file',
+  'reflect-metadata',
+  '@tonaljs/note',
+  '@tonaljs/scale',
+];
 const BROWSER_AND_NODE = [
   ...[
     'window',

@@ -9,7 +9,9 @@ const SIZES = [
 ] as const; // prettier-ignore
 /** The least side of a target for a finger, px: WCAG 2.2, 2.5.5 (enhanced). */
 const TARGET = 44;
-const PLACES = ['Pads', 'Steps', 'Launch', 'Runs'];
+const PLACES = ['Pads', 'Steps', 'Launch', 'Runs', 'Sets'];
+/** Those that can stand together with another. */
+const PANES = PLACES.filter((place) => place !== 'Sets');
 
 interface Found {
   name: string;
@@ -89,6 +91,8 @@ for (const [width, height] of SIZES) {
             .getByRole('application', { name: 'Timeline' })
             .boundingBox())!;
           expect(Math.min(wide / 200, high / 90)).toBeGreaterThanOrEqual(1);
+        } else if (place === 'Sets') {
+          await expect(page.getByRole('listitem', { name: 'Rink Night' })).toBeInViewport();
         } else {
           // What the place is for can be reached: at least two lanes, at least one card.
           const job = place === 'Steps' ? /^Hear / : /^(Wheels|Rails) /;
@@ -128,9 +132,9 @@ for (const [width, height, way] of [
       };
       await page.getByRole('link', { name: 'Runs', exact: true }).click();
       await openRun(app);
-      for (const first of PLACES) {
+      for (const first of PANES) {
         await page.getByRole('link', { name: first, exact: true }).click();
-        for (const second of PLACES.filter((place) => place !== first)) {
+        for (const second of PANES.filter((place) => place !== first)) {
           await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
           const item = way === 'below' ? `Below: ${second}` : second;
           await page.getByRole('menuitem', { name: item, exact: true }).click();

@@ -6,13 +6,16 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { Instrument } from '@/instrument/instrument';
 import { keepOffline } from '@/storage/offline';
+import { Library } from '@/storage/library';
 import { restore } from '@/storage/persistence';
 import { RunStore } from '@/storage/runStore';
+import { StoredHistory } from '@/storage/storedHistory';
 import { onStorageLost, storage } from '@/storage/storage';
 import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
+import { LibraryProvider } from '@/ui/sets/LibraryContext';
 import { RunsProvider } from '@/ui/runs/RunsContext';
 import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
@@ -24,7 +27,10 @@ import { contrast, dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
 const instrument = new Instrument(store);
-const tabs = new Tabs(store, { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') });
+const history = new StoredHistory(store, storage);
+const library = new Library(store, storage);
+const browser = { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') };
+const tabs = new Tabs(store, browser, [library, history]);
 
 const runs = new RunStore(storage, () => tabs.versions);
 instrument.runs.onRun(runs.note);
@@ -34,7 +40,7 @@ const ANSWERS_BY_MS = 4000;
 
 /** Opens the stored set, and saves from then on. */
 const restored = tabs.begin(() =>
-  restore(store, storage).then((pieces) => {
+  restore(store, storage, undefined, history).then((pieces) => {
     store.dispatch(saveTroubled(null));
     return pieces;
   }),
@@ -80,7 +86,9 @@ export default function Layout() {
       <InstrumentProvider value={instrument}>
         <TabsProvider value={tabs}>
           <RunsProvider value={runs}>
-            <Themed />
+            <LibraryProvider value={library}>
+              <Themed />
+            </LibraryProvider>
           </RunsProvider>
         </TabsProvider>
       </InstrumentProvider>

@@ -1,6 +1,7 @@
 import type { OpenSet } from '@/core/document/set';
 import { noticed } from '@/store/sessionSlice';
 import { readSettings, settingsLoaded, started } from '@/store/settingsSlice';
+import { historyRestored } from '@/store/undoable';
 import type { Store } from '@/store/store';
 import { demoSet } from '@/core/document/demo';
 import { writeSet } from '@/core/document/readSet';
@@ -8,6 +9,7 @@ import { setLoaded } from '@/store/openSlice';
 import { setAside } from './aside';
 import { SetPieces } from './pieces';
 import { DAMAGED_PREFIX, OTHER_PREFIX, SET_KEY, SETTINGS_KEY, storageTrouble, type Storage } from './records';
+import { StoredHistory } from './storedHistory';
 import { findSet, readStored, textOf } from './storedSet';
 
 /**
@@ -19,15 +21,18 @@ export async function restore(
   store: Store,
   storage: Storage,
   now: () => Date = () => new Date(),
+  history = new StoredHistory(store, storage),
 ): Promise<SetPieces | null> {
   const before = store.getState().set.present;
   try {
     store.dispatch(settingsLoaded(readSettings(await storage.getItem(SETTINGS_KEY))));
     const found = await findSet(storage, SET_KEY);
+    const read = found && readStored(found);
+    const steps = found && read && 'set' in read ? await history.read(found.record, read.set) : null;
     if (store.getState().set.present !== before) {
       if (found) {
         await setAside(storage, OTHER_PREFIX, textOf(found), now());
-        store.dispatch(noticed('Your stored set came late: it is kept, see “Set aside” in the Set menu.'));
+        store.dispatch(noticed('Your stored set came late: it is kept, see Sets.'));
       }
       // What is open counts as stored from now on.
       await storage.setItem(SET_KEY, writeSet(openSet(store)));
@@ -36,17 +41,15 @@ export async function restore(
     if (!found) return new SetPieces(SET_KEY);
     // Whoever has a set has begun, even if the settings were lost.
     if (!store.getState().settings.started) store.dispatch(started());
-    const read = readStored(found);
-    if ('set' in read) {
+    if (read && 'set' in read) {
       store.dispatch(setLoaded(read));
+      store.dispatch(historyRestored(steps!));
       return SetPieces.ofStored(SET_KEY, read, found.keys);
     }
     await setAside(storage, DAMAGED_PREFIX, textOf(found), now());
     store.dispatch(setLoaded(demoSet()));
     store.dispatch(
-      noticed(
-        `Your stored set could not be opened. ${read.error} It is kept, see “Set aside” in the Set menu; the demo is open.`,
-      ),
+      noticed(`Your stored set could not be opened. ${read!.error} It is kept, see Sets; the demo is open.`),
     );
     return new SetPieces(SET_KEY);
   } catch (error) {

@@ -107,10 +107,13 @@ export class SetPieces {
   }
 
   /** Texts to store so that a set is stored under another key, too, and stays there whatever becomes of the set. */
-  versionEntries(key: string, set: OpenSet['set']): Record<string, string> {
+  versionEntries(
+    key: string,
+    { set, stage }: { set: OpenSet['set']; stage?: OpenSet['stage'] },
+  ): Record<string, string> {
     const { cut, tracks } = this.cutAnew(set);
     for (const piece of keysOf(cut)) this.held?.add(piece);
-    return { ...this.missing(cut), [key]: JSON.stringify({ ...set, tracks }) };
+    return { ...this.missing(cut), [key]: JSON.stringify({ ...set, tracks, stage }) };
   }
 
   /** These keys, and no others until now, are named by other records. */

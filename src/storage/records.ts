@@ -16,9 +16,17 @@ export const LOG_PREFIX = 'log ';
 /** What was put right in runs. */
 export const FIXES_PREFIX = 'fixes ';
 
-/** Whether a record is of a run, and names no pieces of a set. */
-export function isOfRun(key: string): boolean {
-  return [RUN_PREFIX, LOG_PREFIX, FIXES_PREFIX].some((prefix) => key.startsWith(prefix));
+/** The sets of this device: what the list shows of each, and which versions of it there are. */
+export const LIBRARY_PREFIX = 'library ';
+/** What can be undone and redone of the open set: which steps, and each of them. */
+export const HISTORY_KEY = 'history';
+export const STEP_PREFIX = 'step ';
+
+const NAME_NONE = [RUN_PREFIX, LOG_PREFIX, FIXES_PREFIX, LIBRARY_PREFIX, STEP_PREFIX, HISTORY_KEY];
+
+/** Whether a record is of a kind that names no pieces of a set. */
+export function namesNoPieces(key: string): boolean {
+  return NAME_NONE.some((prefix) => key.startsWith(prefix));
 }
 
 export type Storage = Pick<

@@ -18,11 +18,28 @@ export interface Saved {
   settings: Settings | null;
 }
 
+/** What is stored together with the open set, in one write. */
+export interface Companion {
+  /** This tab saves the set from now on, in these pieces. */
+  own(pieces: SetPieces): void;
+  /** Another tab does. */
+  lose(): void;
+  /**
+   * Texts to store, by key. They are asked for again with the next save if this one fails.
+   * @param record the text of the set's record
+   * @param isLast the page may go: what would rather wait must be among them
+   */
+  entries(record: string, isLast: boolean): Record<string, string>;
+  /** The storage has all that the last entries were. Returns keys to be removed. */
+  written(): string[];
+}
+
 /** What a saver saves: all, under the key of the open set; or, kept aside, the set alone once it was made. */
 type Share = 'all' | 'set';
 
 interface Options {
   share?: Share;
+  companions?: readonly Companion[];
   /** Called after each write that has succeeded. */
   onSaved?: () => void;
 }
@@ -39,7 +56,10 @@ export class Saver {
   /** The number of the last write of which the browser has said that it succeeded. */
   private answers = 0;
   private saved: Saved;
+  /** Companions may have kept something back until the page goes. */
+  private waits = false;
   private readonly share: Share;
+  private readonly companions: readonly Companion[];
   private readonly onSaved: () => void;
   private readonly unsubscribe: () => void;
 
@@ -52,9 +72,10 @@ export class Saver {
     private readonly storage: Pick<AsyncStorage, 'setMany' | 'removeMany'>,
     private readonly pieces: SetPieces,
     saved: Pick<Saved, 'set' | 'stage'>,
-    { share = 'all', onSaved = () => undefined }: Options = {},
+    { share = 'all', companions = [], onSaved = () => undefined }: Options = {},
   ) {
     this.share = share;
+    this.companions = companions;
     this.onSaved = onSaved;
     this.saved = { ...saved, settings: store.getState().settings };
     this.follow();
@@ -74,15 +95,16 @@ export class Saver {
   /**
    * Writes at once, as when the page is about to go away: it waits for nothing, since a page that goes hears no answers. The
    * browser keeps the order of writes.
+   * @param isLast the page may go: nothing waits for a later save
    * @returns when the browser has answered, whether all is saved
    */
-  async saveNow(): Promise<boolean> {
+  async saveNow(isLast = false): Promise<boolean> {
     if (this.timer !== null) clearTimeout(this.timer);
     this.timer = null;
     const now = savedOf(this.store.getState());
     const { saved } = this;
-    const bringsSet = this.bringsSet(now, saved);
-    const entries = { ...(bringsSet && this.pieces.entries(now as OpenSet)), ...this.settingsEntry(now, saved) };
+    const bringsSet = this.bringsSet(now, saved) || (isLast && this.waits);
+    const entries = { ...(bringsSet && this.setEntries(now as OpenSet, isLast)), ...this.settingsEntry(now, saved) };
     this.saved = now;
     if (Object.keys(entries).length === 0) return true;
     const write = ++this.writes;
@@ -106,6 +128,10 @@ export class Saver {
   saveAgain(): void {
     this.saved = { set: null, stage: null, settings: null };
     this.pieces.lost();
+    for (const companion of this.companions) {
+      companion.lose();
+      companion.own(this.pieces);
+    }
     this.follow();
   }
 
@@ -124,6 +150,13 @@ export class Saver {
     this.writes++; // the answers that are still to come concern nobody
   }
 
+  private setEntries(set: OpenSet, isLast: boolean): Record<string, string> {
+    const entries = this.pieces.entries(set);
+    const record = entries[this.pieces.key]!;
+    this.waits = this.companions.length > 0 && !isLast;
+    return Object.assign(entries, ...this.companions.map((companion) => companion.entries(record, isLast)));
+  }
+
   private bringsSet(now: Saved, saved: Saved): boolean {
     return now.set !== saved.set || (this.share === 'all' && now.stage !== saved.stage);
   }
@@ -134,7 +167,7 @@ export class Saver {
 
   /** The pieces that made way are removed. Those that cannot be now are swept up when the app is opened again. */
   private removeOld(): void {
-    const gone = this.pieces.written();
+    const gone = [this.pieces, ...this.companions].flatMap((stored) => stored.written());
     if (gone.length > 0) this.storage.removeMany(gone).catch(() => undefined);
   }
 

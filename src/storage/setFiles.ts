@@ -5,16 +5,26 @@ import { noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
 
-/** A set as text that a person can read and compare line by line; the app reads it like a stored one. */
-function setFileText(open: OpenSet): string {
-  return `${JSON.stringify(JSON.parse(writeSet(open)), null, 1)}\n`;
+/** A set as it leaves this device, where it has no place yet: it gets a new id wherever it is opened. */
+function asCarried({ set: { id: _, ...set }, stage }: OpenSet): OpenSet {
+  return { set, stage };
 }
 
-/** Saves the whole open set as a file. */
-export function exportSet(store: Store): void {
+/** A set as text that a person can read and compare line by line; the app reads it like a stored one. */
+function setFileText(open: OpenSet): string {
+  return `${JSON.stringify(JSON.parse(writeSet(asCarried(open))), null, 1)}\n`;
+}
+
+/** The set that is open. */
+export function openSetOf(store: Store): OpenSet {
   const { set, stage } = store.getState();
-  saveSetFile(set.present.name, setFileText({ set: set.present, stage }));
-  store.dispatch(noticed(`Saved ${setFileName(set.present.name)}.`));
+  return { set: set.present, stage };
+}
+
+/** Saves a whole set as a file. */
+export function exportSet(store: Store, open = openSetOf(store)): void {
+  saveSetFile(open.set.name, setFileText(open));
+  store.dispatch(noticed(`Saved ${setFileName(open.set.name)}.`));
 }
 
 /** Saves a text that is a set, or once was one, as a file. */
@@ -26,13 +36,12 @@ function setFileName(name: string): string {
   return `${safeFileName(name)}.chaffinch.json`;
 }
 
-/** Saves the whole open set as a bundle for another device. */
-export async function exportBundle(store: Store): Promise<void> {
-  const { set, stage } = store.getState();
-  const { name } = set.present;
+/** Saves a whole set as a bundle for another device. */
+export async function exportBundle(store: Store, open = openSetOf(store)): Promise<void> {
+  const { name } = open.set;
   try {
     const { makeBundle } = await loadBundles();
-    saveAs(await makeBundle({ set: set.present, stage }), `${safeFileName(name)}.chaffinch.zip`);
+    saveAs(await makeBundle(asCarried(open)), `${safeFileName(name)}.chaffinch.zip`);
     store.dispatch(noticed(`Saved ${safeFileName(name)}.chaffinch.zip.`));
   } catch (error) {
     store.dispatch(noticed(`The bundle could not be made: ${error instanceof Error ? error.message : String(error)}.`));

@@ -2,7 +2,7 @@ import { readPlainSet, readSet, type ReadSet } from '@/core/document/readSet';
 import { SCHEMA_VERSION } from '@/core/document/set';
 import { isPlain, type Plain } from '@/core/plain';
 import { isHitsPiece, isPatternPiece, isPiece, namedPieces, placeKey, type PieceKeys } from './pieces';
-import { isOfRun, type Storage } from './records';
+import { namesNoPieces, type Storage } from './records';
 
 /** A set as it was found in the storage, put together from its pieces. */
 export interface StoredSet {
@@ -52,7 +52,7 @@ export async function removeSet(storage: Storage, key: string): Promise<void> {
 export async function sweepPieces(storage: Storage): Promise<void> {
   const pieces = (await storage.getAllKeys()).filter(isPiece);
   if (pieces.length === 0) return;
-  const records = (await storage.getAllKeys()).filter((key) => !isPiece(key) && !isOfRun(key));
+  const records = (await storage.getAllKeys()).filter((key) => !isPiece(key) && !namesNoPieces(key));
   const named = await allNamed(storage, Object.values(await storage.getMany(records)));
   const loose = pieces.filter((key) => !named.has(key));
   if (loose.length > 0) await storage.removeMany(loose);

@@ -5,7 +5,7 @@ import type { Store } from '@/store/store';
 import { setAside } from './aside';
 import { SetPieces } from './pieces';
 import { OTHER_PREFIX, SET_KEY, storageTrouble, type Storage } from './records';
-import { Saver, type Saved } from './saver';
+import { Saver, type Companion, type Saved } from './saver';
 import { findSet, readStored, removeSet, textOf, type StoredSet } from './storedSet';
 import { Versions } from './versions';
 
@@ -58,6 +58,8 @@ export class Tabs {
   constructor(
     private readonly store: Store,
     private readonly browser: Browser,
+    /** What is stored with the set, by the tab that owns it. */
+    private readonly companions: readonly Companion[] = [],
   ) {
     this.followed = this.set;
   }
@@ -74,6 +76,7 @@ export class Tabs {
     if (this.owns || !pieces) return;
     if (owns) return this.own(this.openSet, pieces);
     channel.postMessage({ kind: 'opened' });
+    for (const companion of this.companions) companion.lose();
     this.follow();
   }
 
@@ -107,7 +110,7 @@ export class Tabs {
 
   /** The saver, of whichever kind: for what must be written as the page goes. */
   saveNow(): void {
-    void this.saver?.saveNow();
+    void this.saver?.saveNow(true);
   }
 
   /** Whether leaving the page would lose something. */
@@ -173,7 +176,9 @@ export class Tabs {
     this.saver?.end();
     const { storage, channel } = this.browser;
     const onSaved = () => channel.postMessage({ kind: 'saved' });
-    this.saver = new Saver(this.store, storage, pieces, stored, { onSaved });
+    const { companions } = this;
+    for (const companion of companions) companion.own(pieces);
+    this.saver = new Saver(this.store, storage, pieces, stored, { companions, onSaved });
     this.versions = new Versions(storage, pieces);
     this.store.dispatch(tabChanged('owner'));
     // What the last owner saved as it went, nobody could be told of.
@@ -200,6 +205,7 @@ export class Tabs {
     this.owns = false;
     this.versions = null;
     this.saver?.end();
+    for (const companion of this.companions) companion.lose();
     this.followed = saved;
     this.release();
     this.follow();
@@ -244,9 +250,7 @@ export class Tabs {
     if (!this.isEdited) return this.own(this.openSet, this.pieces);
     const aside = this.asideKey;
     if (await this.putTheirsAside()) {
-      this.store.dispatch(
-        noticed('This set is saved from now on. That of the other tab is kept, see “Set aside” in the Set menu.'),
-      );
+      this.store.dispatch(noticed('This set is saved from now on. That of the other tab is kept, see Sets.'));
     }
     this.own({ set: null, stage: null });
     if (await this.saver!.saveNow()) await removeSet(this.browser.storage, aside);
@@ -261,7 +265,8 @@ export class Tabs {
     for (let failed = false; ; failed = true) {
       try {
         const theirs = await findSet(storage, SET_KEY);
-        if (theirs === null || this.isFollowed(theirs)) return false;
+        // What this tab was edited from need not be kept; a set in the place of which another was opened here must be.
+        if (theirs === null || (this.set.id === this.followed?.id && this.isFollowed(theirs))) return false;
         await setAside(storage, OTHER_PREFIX, textOf(theirs), now());
         if (failed) this.store.dispatch(saveTroubled(null));
         return true;

@@ -111,6 +111,19 @@ function splice(path: (string | number)[], a: readonly unknown[], b: readonly un
   return { op: 'splice', path, at: start, remove: oldEnd - start, insert: b.slice(start, end) };
 }
 
+/** Reads changes that were stored as JSON; null if they are none. A value that was undefined is absent there, and means the same. */
+export function readChanges(plain: unknown): Change[] | null {
+  return Array.isArray(plain) && plain.every(isChange) ? plain : null;
+}
+
+function isChange(plain: unknown): plain is Change {
+  if (!isPlain(plain) || !Array.isArray(plain.path)) return false;
+  if (!plain.path.every((key) => typeof key === 'string' || typeof key === 'number')) return false;
+  const { op, at, remove, insert } = plain;
+  if (op === 'splice') return Number.isInteger(at) && Number.isInteger(remove) && Array.isArray(insert);
+  return op === 'add' || op === 'remove' || op === 'replace';
+}
+
 /** About how many bytes some values take: eight a number or reference, sixteen more an object, two a character. */
 export function bytesOf(value: unknown): number {
   if (typeof value === 'string') return 16 + 2 * value.length;

@@ -4,6 +4,7 @@ import { patternAt, tracksOf, type BeatSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
 import { onlyTake } from '@/core/edit/takes';
 import { withoutTreatment } from '@/core/edit/treat';
+import { restored } from '@/core/library/restore';
 import { gridTicks } from '@/core/quantize/grid';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import type { RootState } from './store';
@@ -43,7 +44,7 @@ export const selectTrace = (state: RootState): Pattern | null => {
 export const selectUndo = (state: RootState) => undoLabel(state.set);
 export const selectRedo = (state: RootState) => state.set.future[0]?.label ?? null;
 
-/** The set as the engine plays it: the document, but for a proposal, one take alone, or everything as it was played. */
+/** The set as the engine plays it: the document, but for another version, a proposal, one take alone, or all as it was played. */
 export const selectHeardSet = createSelector(
   [
     selectSet,
@@ -52,8 +53,10 @@ export const selectHeardSet = createSelector(
     (state: RootState) => state.session.heardTake,
     (state: RootState) => state.session.comparing,
     (state: RootState) => state.session.proposal,
+    (state: RootState) => state.session.heardVersion,
   ],
-  (set, place, pattern, take, comparing, proposal): BeatSet => {
+  (set, place, pattern, take, comparing, proposal, version): BeatSet => {
+    if (version) return restored(set, version);
     if (take === null && !comparing && !proposal) return set;
     if (proposal) return withPattern(set, place, proposal);
     const alone = take === null ? pattern : onlyTake(pattern, take);

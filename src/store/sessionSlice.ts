@@ -1,6 +1,7 @@
 import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 import type { Pattern } from '@/core/document/pattern';
+import type { BeatSet } from '@/core/document/set';
 import { isTimeTravel, isUndoable } from './undoable';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
@@ -31,7 +32,6 @@ export type SheetName =
   | 'launching'
   | 'track'
   | 'sections'
-  | 'aside'
   | 'simple';
 
 /** What is true only while the page is open. */
@@ -50,6 +50,8 @@ interface Session {
   comparing: boolean;
   /** What Generate offers, heard in the place of the current pattern; or null. */
   proposal: Pattern | null;
+  /** Another version of the set, heard in its place; or null. */
+  heardVersion: BeatSet | null;
   /** The override of *Drop on* is held or sticks. */
   overriding: boolean;
   /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
@@ -82,6 +84,7 @@ const initialState: Session = {
   heardTake: null,
   comparing: false,
   proposal: null,
+  heardVersion: null,
   overriding: false,
   padsLaunch: null,
   audio: 'starting',
@@ -164,6 +167,9 @@ const slice = createSlice({
     proposalHeard(session, { payload }: PayloadAction<Pattern | null>) {
       session.proposal = payload;
     },
+    versionHeard(session, { payload }: PayloadAction<BeatSet | null>) {
+      session.heardVersion = payload;
+    },
     overrideSet(session, { payload }: PayloadAction<boolean>) {
       session.overriding = payload;
     },
@@ -193,8 +199,10 @@ const slice = createSlice({
     },
   },
   extraReducers: (builder) => {
-    builder.addMatcher(isNewStep, ({ notice }) => {
-      if (notice) notice.undo = false;
+    builder.addMatcher(isNewStep, (session) => {
+      if (session.notice) session.notice.undo = false;
+      // What is edited must be heard.
+      session.heardVersion = null;
     });
   },
 });
@@ -215,6 +223,7 @@ export const {
   takeHeard,
   compared,
   proposalHeard,
+  versionHeard,
   overrideSet,
   padsLaunchSet,
   noticed,

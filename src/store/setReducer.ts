@@ -1,5 +1,6 @@
 import type { Reducer } from '@reduxjs/toolkit';
 import type { BeatSet } from '@/core/document/set';
+import { aboutReducer } from './aboutSlice';
 import { openReducer } from './openSlice';
 import { patternsReducer, recordingChanges } from './patternsSlice';
 import { sectionsReducer } from './sectionsSlice';
@@ -15,6 +16,7 @@ const SLICES: readonly Reducer<BeatSet>[] = [
   slotsReducer,
   tracksReducer,
   sectionsReducer,
+  aboutReducer,
   openReducer,
 ];
 

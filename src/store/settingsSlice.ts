@@ -19,7 +19,7 @@ export const MOST_CORRECTION_MS = 300;
 export type Fold = 'time' | 'tools' | 'values';
 
 /** The places of the screen. */
-export const PLACES = ['pads', 'steps', 'launch', 'runs'] as const;
+export const PLACES = ['pads', 'steps', 'launch', 'runs', 'sets'] as const;
 export type Place = (typeof PLACES)[number];
 /** Two places stand beside each other on a wide screen, one below the other on a tablet held upright. */
 export type PanesWay = 'beside' | 'stacked';
@@ -74,8 +74,8 @@ export const defaultSettings: Settings = {
   latencyMs: {},
   unfolded: { time: false, tools: false, values: false },
   panes: {
-    beside: { pads: 'steps', steps: null, launch: null, runs: null },
-    stacked: { pads: null, steps: null, launch: null, runs: null },
+    beside: { pads: 'steps', steps: null, launch: null, runs: null, sets: null },
+    stacked: { pads: null, steps: null, launch: null, runs: null, sets: null },
   },
   carry: { wav: 'pcm24', tail: true },
   started: false,

@@ -45,8 +45,8 @@ function begun(stage: Stage, track: number): void {
 
 /**
  * The stage after the document has changed: where a pattern that a track is on went to another slot, the track follows it, so
- * that what is being performed goes on; where an undo took it away, the track is back on the one from which it was opened; a
- * track that is gone is not shown.
+ * that what is being performed goes on; where an undo took it away, the track is back on the one from which it was opened; where
+ * the slot itself is gone, on the first; a track that is gone is not shown.
  * @param isUndo the change was an undo or redo, and no edit that may empty a slot on purpose
  */
 export function followed(stage: Stage, before: BeatSet, after: BeatSet, isUndo: boolean): Stage {
@@ -56,6 +56,11 @@ export function followed(stage: Stage, before: BeatSet, after: BeatSet, isUndo: 
   for (const id of after.order) {
     const [old, now] = [before.tracks[id]?.patterns, after.tracks[id]!.patterns];
     const { slot, back } = trackStage(stage, id);
+    if (slot >= now.length) {
+      tracks[id] = { ...trackStage(stage, id), slot: 0 };
+      moved = true;
+      continue;
+    }
     const pattern = old?.[slot];
     if (!old || old === now || !pattern || now[slot] === pattern) continue;
     const elsewhere = now.indexOf(pattern);

@@ -36,8 +36,17 @@ export interface History<T> {
 /** The oldest steps are dropped beyond this. */
 const MOST_BYTES = 64e6;
 
+/** While a step has more changes than this, it is written out only when that cannot wait. */
+const MOST_CHANGES = 500;
+
+/** What can be undone, the oldest first, and what can be redone, the next first. */
+export type Steps = Pick<History<unknown>, 'past' | 'future'>;
+
 export const undone = () => ({ type: 'history/undone' }) as const;
 export const redone = () => ({ type: 'history/redone' }) as const;
+
+/** Steps that were stored with the document, as it is now: they can be undone and redone again. */
+export const historyRestored = (payload: Steps) => ({ type: 'history/restored', payload }) as const;
 
 /** Whether an action goes back or forth in the history. */
 export function isTimeTravel({ type }: Action): boolean {
@@ -68,6 +77,34 @@ export function newHistory<P>(payload: P) {
   return { payload, meta: { undo: 'reset' as UndoMeta } };
 }
 
+const NO_STEPS: Steps = { past: [], future: [] };
+
+/**
+ * The steps of a history, each of them one object for as long as it does not change.
+ * @param mayWait none are given while the newest one is long and still grows
+ */
+export function stepsOf<T>(history: History<T>, mayWait: boolean): Steps {
+  const { open } = history;
+  if (mayWait && open && open.undo.length + open.redo.length > MOST_CHANGES) return NO_STEPS;
+  return closed(history);
+}
+
+/** Whether a step puts another document in the place of this one. */
+export function isChangeOfDocument({ undo, redo }: Step): boolean {
+  return [...undo, ...redo].some(({ path }) => path.length === 0 || (path.length === 1 && path[0] === 'id'));
+}
+
+/** Whether steps lead from a document all the way back, and all the way on. */
+export function fits(document: Objectish, { past, future }: Steps): boolean {
+  try {
+    [...past].reverse().reduce((now, step) => applyChanges(now, step.undo), document);
+    future.reduce((now, step) => applyChanges(now, step.redo), document);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** The label of what would be undone, or null. */
 export function undoLabel<T>({ past, open }: History<T>): string | null {
   return (open ?? past[past.length - 1])?.label ?? null;
@@ -91,6 +128,10 @@ export function undoable<T extends Objectish>(reducer: Reducer<T>, outright: Out
   return (history = start, action) => {
     if (action.type === undone().type) return stepBack(closed(history));
     if (action.type === redone().type) return stepForth(closed(history));
+    if (isRestoring(action)) {
+      const { past, future } = action.payload;
+      return { ...history, past, future, open: null, bytes: past.reduce((sum, step) => sum + step.bytes, 0) };
+    }
     const [present, step] = changed(history.present, action);
     if (present === history.present) return history;
     const meta = undoOf(action);
@@ -104,6 +145,10 @@ export function undoable<T extends Objectish>(reducer: Reducer<T>, outright: Out
     const [now, redo, undo] = produceWithPatches(state, (draft: T) => reducer(draft, action) as typeof draft);
     return [now as T, { redo, undo }];
   }
+}
+
+function isRestoring(action: Action): action is ReturnType<typeof historyRestored> {
+  return action.type === historyRestored(NO_STEPS).type;
 }
 
 function undoOf(action: Action): UndoMeta | undefined {
@@ -130,16 +175,24 @@ function amend<T>(history: History<T>, step: RawStep): History<T> {
   return { ...history, past: [...past.slice(0, -1), amended] };
 }
 
+/** Open steps as they were closed: asked again, a step is the same object. */
+const closedSteps = new WeakMap<OpenStep, Step>();
+
 /** The open step becomes one of the past, brought down to what it changed; the oldest steps make room. */
 function closed<T>(history: History<T>): History<T> {
   const { open } = history;
   if (!open) return history;
-  const { undo, redo } = compacted(open);
-  const step: Step = { label: open.label, undo, redo, bytes: bytesOf(undo) + bytesOf(redo) };
+  const step = closedSteps.get(open) ?? newStep(open.label, compacted(open));
+  closedSteps.set(open, step);
   const past = [...history.past, step];
   let bytes = history.bytes + step.bytes;
   while (bytes > MOST_BYTES && past.length > 1) bytes -= past.shift()!.bytes;
   return { ...history, past, open: null, bytes };
+}
+
+/** A step of changes, with what it weighs. */
+export function newStep(label: string, { undo, redo }: RawStep): Step {
+  return { label, undo, redo, bytes: bytesOf(undo) + bytesOf(redo) };
 }
 
 function stepBack<T extends Objectish>(history: History<T>): History<T> {

@@ -4,6 +4,7 @@ export const PADS = 16;
 export const PATTERN_SLOTS = 16;
 export const MAX_SLOTS = 256;
 export const MAX_NAME = 120;
+export const MAX_NOTE = 2000;
 export const MAX_TRACKS = 16;
 /** Far above what hands can play into a pattern; a bound so that a broken file cannot freeze the app. */
 export const MAX_HITS = 20000;

@@ -2,7 +2,7 @@ import { mod } from '../time/ticks';
 import { soundingHits } from '../sequence/soundingHits';
 import { emptySet } from './create';
 import { KITS } from './kits';
-import { nextHitId, tracksOf, type OpenSet } from './set';
+import { nextHitId, SCHEMA_VERSION, tracksOf, type OpenSet } from './set';
 import { CONTROL_RANGES, CONTROLS } from './moves';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
@@ -61,7 +61,7 @@ describe('reading a stored set', () => {
       expect([read.set.launching.dropOn, read.set.sections]).toEqual(['bar', []]);
       expect(read.stage).toEqual({ shown: 0, tracks: { 0: { slot: 0, stopped: false, mute: false, solo: false } } });
     }
-    expect(readSet(old('version4'))).toEqual(demoSet());
+    for (const name of ['version4', 'version5']) expect(readSet(old(name))).toEqual(demoSet());
   });
 
   test('a document of version 3 keeps what its pattern was traced with; the first ones of version 4 too', () => {
@@ -160,7 +160,7 @@ describe('reading a stored set', () => {
     ['no tracks', (s) => (s.order = []), /order/],
     ['a track that is not there', (s) => delete s.tracks[1], /tracks 2/],
     ['too many hits', (s) => (s.tracks[0].patterns[0].hits = new Array(20001).fill({})), /patterns 1: it has 20001 hits/],
-    ['a newer version', (s) => (s.schema = 6), /newer Chaffinch/],
+    ['a newer version', (s) => (s.schema = SCHEMA_VERSION + 1), /newer Chaffinch/],
     ['no version', (s) => delete s.schema, /schema/],
   ])('says what is wrong and where: %s', (_, damage, message) => {
     expect(readSet(text(damage))).toEqual({ error: expect.stringMatching(message) });

@@ -10,7 +10,7 @@ import type { Launching } from './launching';
 import type { Metronome } from './metronome';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
-export const SCHEMA_VERSION = 5;
+export const SCHEMA_VERSION = 6;
 
 export type CountIn = 0 | 1 | 2;
 
@@ -28,7 +28,13 @@ export const METERS: readonly Meter[] = [
 /** Everything of one set that was made: the one document that is stored, undone and exported. */
 export interface BeatSet {
   schema: typeof SCHEMA_VERSION;
+  /** Names the set among the sets of this device; absent until it was opened or changed here. */
+  id?: string;
   name: string;
+  /** What the player wrote about it. */
+  note?: string;
+  /** The set that it was duplicated from, by its id and its name at that time. */
+  from?: { id: string; name: string };
   /** Quarter notes per minute. */
   tempo: number;
   meter: Meter;

@@ -2,7 +2,7 @@ import { ArrayMaxSize, ArrayMinSize, ArrayUnique, Equals, IsArray, IsBoolean, Is
 import { GRID_NAMES, type GridName } from '../quantize/grid';
 import { MAX_TEMPO, MIN_TEMPO } from '../time/ticks';
 import { DROPS, type Drop } from './launching';
-import { MAX_NAME, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS } from './limits';
+import { MAX_NAME, MAX_NOTE, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS } from './limits';
 import { CLICK_SOUNDS, CLICK_TIMES, type ClickSound, type ClickTime } from './metronome';
 import { SCHEMA_VERSION, type CountIn } from './set';
 import { Between, Part, Parts, Whole } from './validation';
@@ -62,6 +62,11 @@ export class TrackStageSchema {
   @IsOptional() @Whole(0, MAX_SLOTS - 1) back?: number;
 }
 
+class FromSchema {
+  @IsString() @MaxLength(MAX_NAME) id!: string;
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+}
+
 class StageSchema {
   @Whole(0, MAX_TRACKS - 1) shown!: number;
   /** By id, checked one by one. */
@@ -70,7 +75,10 @@ class StageSchema {
 
 export class SetSchema {
   @Equals(SCHEMA_VERSION) schema!: typeof SCHEMA_VERSION;
+  @IsOptional() @IsString() @MaxLength(MAX_NAME) id?: string;
   @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsOptional() @IsString() @MaxLength(MAX_NOTE) note?: string;
+  @IsOptional() @Part(() => FromSchema) from?: FromSchema;
   @Between(MIN_TEMPO, MAX_TEMPO) tempo!: number;
   @Part(() => MeterSchema) meter!: MeterSchema;
   @Part(() => MetronomeSchema) metronome!: MetronomeSchema;

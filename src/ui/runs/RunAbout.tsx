@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { TextInput } from 'react-native-paper';
+import { MAX_NOTE } from '@/core/document/limits';
 import type { Run } from '@/core/document/run';
 import { NameField } from '../shared/NameField';
 import { useRunStore } from './RunsContext';
-
-const MOST_NOTE = 2000;
 
 /** A run's name, and what the player writes about it. */
 export function RunAbout({ run }: { run: Run }) {
@@ -26,7 +25,7 @@ export function RunAbout({ run }: { run: Run }) {
         label="Note"
         aria-label={`Note on ${run.name}`}
         value={note}
-        maxLength={MOST_NOTE}
+        maxLength={MAX_NOTE}
         onChangeText={setNote}
         onBlur={() => note !== (run.note ?? '') && void store.change(run, { note })}
       />

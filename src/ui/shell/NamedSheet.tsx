@@ -1,6 +1,5 @@
 import { createElement, type ComponentType } from 'react';
 import type { SheetName } from '@/store/sessionSlice';
-import { AsideSheet } from '../aside/AsideSheet';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { KeepSheet } from '../keep/KeepSheet';
@@ -34,7 +33,6 @@ const SHEETS: Record<SheetName, ComponentType> = {
   launching: LaunchingSheet,
   track: TrackSheet,
   sections: SectionsSheet,
-  aside: AsideSheet,
   simple: SimpleSheet,
 };
 

@@ -7,7 +7,7 @@ import { undone } from '@/store/undoable';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
-import { RADIUS } from '../theme/tokens';
+import { RADIUS, TOUCH } from '../theme/tokens';
 
 const SHORT_MS = 5000;
 const LONG_MS = 20000;
@@ -43,6 +43,7 @@ export function Notices() {
             label: notice.undo ? 'Undo' : 'Close',
             // The transport's own Undo button is the one of that plain name.
             accessibilityLabel: notice.undo ? 'Undo this' : 'Close notice',
+            contentStyle: styles.action,
             onPress: () => void (notice.undo && dispatch(undone())),
           }
         }
@@ -80,6 +81,7 @@ export function AudioLock() {
 }
 
 const styles = StyleSheet.create({
+  action: { minHeight: TOUCH },
   lock: { paddingHorizontal: 8, paddingTop: 6, gap: 6, flexDirection: 'row', flexWrap: 'wrap' },
   why: { flexGrow: 1, flexShrink: 1, flexBasis: 220 },
   start: { flexGrow: 1 },

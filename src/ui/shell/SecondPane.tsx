@@ -11,8 +11,9 @@ export function useSecondPaneItems(title: (name: string) => string): PopMenuItem
   const panes = panesIn(useRoom());
   const here = placeAt(usePathname());
   const second = useAppSelector((state) => (panes ? state.settings.panes[panes][here] : null));
-  if (!panes) return [];
-  const choices: (Place | null)[] = [null, ...PLACES.filter((place) => place !== here)];
+  // Nobody plays on a list of sets.
+  if (!panes || here === 'sets') return [];
+  const choices: (Place | null)[] = [null, ...PLACES.filter((place) => place !== here && place !== 'sets')];
   return choices.map((place) => ({
     title: title(place ? PLACE_SCREENS[place].name : 'None'),
     chosen: place === second,
@@ -23,6 +24,7 @@ export function useSecondPaneItems(title: (name: string) => string): PopMenuItem
 /** On a wide screen: chooses the place that stands beside the one that is shown. */
 export function SecondPane() {
   const items = useSecondPaneItems((name) => name);
+  if (items.length === 0) return null;
   const name = items.find(({ chosen }) => chosen)?.title ?? '';
   return <PopMenu label="Second pane" caption="Beside" text={name} description={name} items={items} />;
 }

@@ -3,6 +3,7 @@ import { PLACES, type PanesWay, type Place } from '@/store/settingsSlice';
 import { LaunchScreen } from '../launch/LaunchScreen';
 import { PadsScreen } from '../pads/PadsScreen';
 import { RunsScreen } from '../runs/RunsScreen';
+import { SetsScreen } from '../sets/SetsScreen';
 import { StepsScreen } from '../steps/StepsScreen';
 import type { Room } from '../theme/room';
 
@@ -12,6 +13,7 @@ export const PLACE_SCREENS: Record<Place, { name: string; href: `/${Place}`; Scr
   steps: { name: 'Steps', href: '/steps', Screen: StepsScreen },
   launch: { name: 'Launch', href: '/launch', Screen: LaunchScreen },
   runs: { name: 'Runs', href: '/runs', Screen: RunsScreen },
+  sets: { name: 'Sets', href: '/sets', Screen: SetsScreen },
 };
 
 /** The place of a path; an address that is none is on its way to the pads. */

@@ -60,7 +60,7 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Start empty', icon: 'file-outline', act: startEmpty },
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
     { title: 'Start page', icon: 'door-open', act: () => router.push('/start') },
-    { title: 'Set aside', icon: 'archive-outline', act: () => store.dispatch(sheetShown('aside')) },
+    { title: 'All sets', icon: 'bookshelf', act: () => router.push('/sets') },
     // On a wide screen it has a key of its own.
     ...(stacked ? below.map((item, i) => ({ ...item, ruled: i === 0 })) : []),
     { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },

@@ -1,0 +1,130 @@
+import { expectAccessible } from './support/access';
+import { expect, test, type App } from './support/app';
+import { heard, listen, of } from './support/ear';
+import { cell, setWith } from './support/steps';
+
+const item = (app: App, name: string) => app.page.getByRole('listitem', { name, exact: true });
+const field = (app: App, name: string) => app.page.getByRole('textbox', { name, exact: true });
+
+async function goTo(app: App, place: string): Promise<void> {
+  await app.page.getByRole('link', { name: place, exact: true }).click();
+}
+
+/** Types into a field, and leaves it. */
+async function write(app: App, name: string, text: string): Promise<void> {
+  await field(app, name).fill(text);
+  await field(app, name).press('Tab');
+}
+
+test('sets are named, noted, duplicated, opened while it plays, deleted and brought back; all of it survives a reload', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.play.click();
+  await goTo(app, 'Sets');
+  await app.button('About Rink Night').click();
+  await write(app, 'Name of Rink Night', 'Curb Cut');
+  await write(app, 'Note on Curb Cut', 'for the second lap');
+  await app.button('Duplicate').click();
+  await app.button('All sets').click();
+  await app.button('New set').click();
+  await expect(item(app, 'New set')).toHaveAttribute('aria-current', 'true');
+  await app.button('Open Curb Cut 2').click();
+  // The untouched empty set is no set of theirs.
+  await expect(page.getByRole('listitem')).toHaveCount(2);
+  await expect(app.stop).toBeVisible(); // it plays on
+  await app.button('About Curb Cut 2').click();
+  await expect(page.getByText('Made from “Curb Cut”.')).toBeVisible();
+  await expect(field(app, 'Note on Curb Cut 2')).toHaveValue('for the second lap');
+  await app.button('Delete').click();
+  await expect(item(app, 'Curb Cut 2')).toHaveCount(0);
+  await app.savedSet((set) => set.name === 'New set');
+
+  await page.reload();
+  await expect(item(app, 'Curb Cut')).toBeVisible();
+  await app.button('Bin (1)').click();
+  await expectAccessible(page);
+  await app.button('Bring back Curb Cut 2').click();
+  await expect(item(app, 'Curb Cut 2')).toBeVisible();
+  // One that is not open is renamed all the same.
+  await app.button('About Curb Cut').click();
+  await write(app, 'Name of Curb Cut', 'Kerb Song');
+  await app.button('Open Kerb Song').click();
+  await app.savedSet((set) => set.name === 'Kerb Song' && set.note === 'for the second lap' && set.order.length === 4);
+  // Undo brings back the set that was open.
+  await app.undo.click();
+  await app.savedSet((set) => set.name === 'New set');
+});
+
+test('a version is kept with a note, compared, heard in the running beat, and restored whole or one track of it', async ({
+  app,
+  page,
+}) => {
+  const before = setWith([{ pad: 0, tick: 0 }, { pad: 0, tick: 1920 }]); // prettier-ignore
+  await app.openSet(before);
+  await goTo(app, 'Sets');
+  await app.button('About New set').click();
+  await field(app, 'What is different').fill('two kicks');
+  await app.button('Keep version').click();
+  await expect(item(app, 'Versions').or(page.getByRole('listitem', { name: /^two kicks, / }))).toHaveCount(1);
+  // Then the beat is put on two snares.
+  await goTo(app, 'Steps');
+  for (const at of ['Kick bar 1 beat 1', 'Kick bar 1 beat 3', 'Snare bar 1 beat 2'])
+    await cell(app, `${at} step 1`).click();
+  await app.setTempo(150);
+  await goTo(app, 'Sets');
+  await app.button('About New set').click();
+  await page.getByRole('button', { name: /^Compare two kicks/ }).click();
+  await expect(page.getByText('The set: tempo 120 to 150.')).toBeVisible();
+  await expect(page.getByText('Pattern 1: 1 hit more, 2 hits fewer')).toBeVisible();
+  await expectAccessible(page);
+
+  await app.play.click();
+  await listen(page, 2);
+  const strokes = async () => of((await heard(page)).events, 'sounded').map(({ pad }) => pad);
+  expect(new Set(await strokes())).toEqual(new Set([2]));
+  await app.button('Hear it as it was').click();
+  await listen(page, 2.5);
+  const after = await strokes();
+  expect(after.slice(-2)).toEqual([0, 0]);
+  // It is only heard: the set is what it was.
+  expect((await app.savedNow()).tempo).toBe(150);
+  await app.button('Hear it as it is now').click();
+  await app.stop.click();
+
+  await app.button('Restore Drums alone').click();
+  const one = await app.savedSet((set) => set.tracks[0]!.patterns[0]!.hits.length === 2);
+  expect(one.tempo).toBe(150);
+  await app.undo.click();
+  await app.savedSet((set) => set.tracks[0]!.patterns[0]!.hits.length === 1);
+  await page.getByRole('listitem', { name: /^two kicks/ }).getByRole('button', { name: 'Restore', exact: true }).click(); // prettier-ignore
+  const whole = await app.savedSet((set) => set.tempo === 120);
+  expect(whole.tracks).toEqual(before.tracks);
+  await app.undo.click();
+  await app.savedSet((set) => set.tempo === 150 && set.tracks[0]!.patterns[0]!.hits.length === 1);
+});
+
+test('undo and redo survive a reload', async ({ app, page }) => {
+  await app.openSet(setWith([{ pad: 0, tick: 0 }]));
+  await goTo(app, 'Steps');
+  const hits = (count: number) => app.savedSet((set) => set.tracks[0]!.patterns[0]!.hits.length === count);
+  for (const beat of [2, 3, 4]) await cell(app, `Snare bar 1 beat ${beat} step 1`).click();
+  await hits(4);
+  await app.undo.click();
+  await hits(3);
+  await page.reload();
+  await expect(app.play).toBeVisible();
+  await app.undo.click();
+  await hits(2);
+  await app.undo.click();
+  await hits(1);
+  await expect(app.undo).toBeDisabled();
+  for (const count of [2, 3, 4]) {
+    await app.button('Redo').click();
+    await hits(count);
+  }
+  await page.reload();
+  await app.undo.click();
+  await hits(3);
+});

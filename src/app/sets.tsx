@@ -1,0 +1,1 @@
+export { SetsScreen as default } from '@/ui/sets/SetsScreen';

@@ -1,0 +1,367 @@
+import fc from 'fast-check';
+import { emptySet } from '@/core/document/create';
+import { demoSet } from '@/core/document/demo';
+import type { Hit } from '@/core/document/hit';
+import { readPlainSet } from '@/core/document/readSet';
+import type { OpenSet } from '@/core/document/set';
+import { MOST_AUTO } from '@/core/library/librarySet';
+import { setNoted, setRenamed } from '@/store/aboutSlice';
+import { setOpened, trackRestored, versionRestored } from '@/store/openSlice';
+import { stepEntered } from '@/store/patternsSlice';
+import { createStore } from '@/store/store';
+import { tempoSet } from '@/store/timeSlice';
+import { trackRemoved } from '@/store/tracksSlice';
+import { historyRestored, redone, undone } from '@/store/undoable';
+import { Library } from './library';
+import { Memory, settled } from './memory.testing';
+import { restore } from './persistence';
+import { SET_KEY, STEP_PREFIX, VERSION_PREFIX } from './records';
+import { StoredHistory } from './storedHistory';
+import { findSet, readStored } from './storedSet';
+import { Tabs } from './tabs';
+
+const DAY = 24 * 3600 * 1000;
+
+/** The app as far as it stores, on a browser's storage; its clock stands until it is moved. */
+class App {
+  readonly store = createStore();
+  clock = new Date('2026-03-01T20:00:00Z').getTime();
+  readonly library: Library;
+  readonly tabs: Tabs;
+
+  private constructor(readonly memory: Memory) {
+    const history = new StoredHistory(this.store, memory);
+    this.library = new Library(this.store, memory, () => new Date(this.clock));
+    const browser = { storage: memory, locks: undefined, channel: { postMessage: () => undefined, onmessage: null } };
+    this.tabs = new Tabs(this.store, browser, [this.library, history]);
+    this.begun = this.tabs.begin(() => restore(this.store, memory, undefined, history));
+  }
+
+  private readonly begun: Promise<void>;
+
+  static async on(memory: Memory): Promise<App> {
+    const app = new App(memory);
+    await app.begun;
+    await app.library.list();
+    return app;
+  }
+
+  /** The page goes: what it writes as it goes is written. */
+  async close(): Promise<void> {
+    this.tabs.saveNow();
+    await settled();
+  }
+
+  /** The page is loaded anew. */
+  async reload(): Promise<App> {
+    await this.close();
+    const app = await App.on(this.memory);
+    app.clock = this.clock;
+    return app;
+  }
+
+  get open(): OpenSet {
+    const { set, stage } = this.store.getState();
+    return { set: set.present, stage };
+  }
+
+  async openFrom(name: string): Promise<void> {
+    const set = (await this.library.list()).find((one) => one.name === name)!;
+    const read = await this.library.open(set);
+    if ('error' in read) throw new Error(read.error);
+    this.store.dispatch(setOpened(read));
+  }
+
+  async named(name: string) {
+    return (await this.library.list()).find((one) => one.name === name)!;
+  }
+}
+
+const hit = (id: number, tick: number): Hit => ({ id, pad: id % 16, tick, length: 60, velocity: 0.5, snap: null });
+const enter = (id: number) => stepEntered({ place: { track: 0, slot: 0 }, hit: hit(id, (id * 37) % 3840) });
+const rename = (name: string) => setRenamed(name);
+
+let memory: Memory;
+beforeEach(() => (memory = new Memory()));
+
+describe('the sets of a device', () => {
+  test('what came with the app and was not changed is no set of theirs; what was made of it is', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(setOpened(emptySet()));
+    app.store.dispatch(setOpened(demoSet()));
+    expect(await app.library.list()).toEqual([]);
+    app.store.dispatch(rename('Curb Cut'));
+    expect((await app.library.list()).map(({ name, versions }) => [name, versions])).toEqual([['Curb Cut', []]]);
+  });
+
+  test('a set that another takes the place of is there, as it was, before the other is stored', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(tempoSet(77));
+    await app.close();
+    const first = app.open;
+    app.store.dispatch(setOpened(emptySet()));
+    // A page that dies here has the first one open still.
+    const died = readStored((await findSet(memory, SET_KEY))!) as OpenSet;
+    expect(died.set.tempo).toBe(77);
+    const again = await app.reload();
+    expect(again.open.set.name).toBe('New set');
+    await again.openFrom('First');
+    expect(again.open).toEqual(first);
+  });
+
+  test('is stored in the very write that stores the other one in its place', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.close();
+    const writes: string[][] = [];
+    const { setMany } = memory;
+    memory.setMany = (entries) => {
+      writes.push(Object.keys(entries));
+      return setMany(entries);
+    };
+    app.store.dispatch(setOpened(emptySet()));
+    await app.close();
+    const write = writes.find((keys) => keys.includes(SET_KEY))!;
+    expect(write.some((key) => key.startsWith(VERSION_PREFIX))).toBe(true);
+    expect(write.some((key) => key.startsWith('library '))).toBe(true);
+  });
+
+  test('a storage that is full for a while loses none of them', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.close();
+    memory.full = true;
+    app.store.dispatch(setOpened(emptySet()));
+    app.store.dispatch(rename('Second'));
+    await app.close();
+    memory.full = false;
+    const again = await app.reload();
+    expect(again.open.set.name).toBe('Second');
+    await again.openFrom('First');
+    expect(again.open.set.name).toBe('First');
+  });
+
+  test('undoing the change of set goes on with the same one, and keeps what was made of the other', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    const { id } = app.open.set;
+    app.store.dispatch(setOpened(emptySet()));
+    app.store.dispatch(undone());
+    expect([app.open.set.id, app.open.set.name]).toEqual([id, 'First']);
+    expect((await app.library.list()).map(({ name }) => name)).toEqual(['First']);
+  });
+
+  test('a duplicate remembers what it came from, also of the open set; names stay apart', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.library.duplicate(await app.named('First'));
+    await app.library.duplicate(await app.named('First 2'));
+    const { id } = await app.named('First');
+    expect((await app.named('First 2')).from).toEqual({ id, name: 'First' });
+    await app.openFrom('First 3');
+    expect(app.open.set.from!.name).toBe('First 2');
+    expect(app.open.set.tracks).toEqual(demoSet().set.tracks);
+  });
+
+  test('one that is not open is renamed and noted, and opens so', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(setOpened(emptySet()));
+    await app.library.change(await app.named('First'), { name: 'Renamed' });
+    await app.library.change(await app.named('Renamed'), { note: 'for the rink' });
+    const again = await app.reload();
+    await again.openFrom('Renamed');
+    expect([again.open.set.name, again.open.set.note]).toEqual(['Renamed', 'for the rink']);
+    again.store.dispatch(setNoted(''));
+    expect('note' in again.open.set).toBe(false);
+  });
+
+  test('lies in the bin for thirty days, and is brought back, or opened and so brought back', async () => {
+    let app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(setOpened(emptySet()));
+    const { id } = await app.named('First');
+    await app.library.remove(id);
+    app.clock += 29 * DAY;
+    app = await app.reload();
+    expect((await app.named('First')).binned).toBeDefined();
+    await app.library.bringBack(id);
+    expect((await app.named('First')).binned).toBeUndefined();
+    await app.library.remove(id);
+    await app.openFrom('First');
+    expect((await app.named('First')).binned).toBeUndefined();
+    app.store.dispatch(setOpened(emptySet()));
+    await app.library.remove(id);
+    app.clock += 31 * DAY;
+    await app.close();
+    const later = new Library(createStore(), memory, () => new Date(app.clock));
+    later.own({ versionEntries: () => ({}) } as never);
+    expect((await later.list()).some((set) => set.id === id)).toBe(false);
+    await settled();
+    expect(memory.map.has(`library ${id}`)).toBe(false);
+  });
+
+  test('versions of the library outlive runs that let go of theirs', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.library.keepVersion('before the bridge');
+    await app.tabs.versions!.keepOnly(new Set());
+    const [version] = (await app.named('First')).versions;
+    expect(await app.library.openVersion(version!.key)).toMatchObject({ set: { name: 'First' } });
+  });
+});
+
+describe('versions', () => {
+  test('one is kept by itself each time a set is opened and changed, as it was when it was opened', async () => {
+    let app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    for (const tempo of [80, 90, 100]) {
+      app = await app.reload();
+      app.store.dispatch(tempoSet(tempo));
+      app.store.dispatch(tempoSet(tempo + 1));
+    }
+    const { versions } = await app.named('First');
+    const kept = await Promise.all(versions.map(({ key }) => app.library.openVersion(key)));
+    await app.close();
+    const stored = await Promise.all(versions.map(({ key }) => app.library.openVersion(key)));
+    expect(stored.map((read) => 'set' in read && read.set.tempo)).toEqual([91, 81, 112]);
+    expect(versions.every(({ auto }) => auto)).toBe(true);
+    expect(kept).toHaveLength(3);
+  });
+
+  test('of a set that nothing was changed in yet is a version of that very set', async () => {
+    const app = await App.on(memory);
+    await app.library.keepVersion('as it came');
+    app.store.dispatch(setNoted('changed'));
+    await app.close();
+    const sets = await app.library.list();
+    expect(sets.map(({ id, versions }) => [id, versions.length])).toEqual([[app.open.set.id, 1]]);
+  });
+
+  test('so many of those stay; those of the player all do', async () => {
+    let app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.library.keepVersion('mine');
+    for (let i = 0; i < MOST_AUTO + 3; i++) {
+      app = await app.reload();
+      app.store.dispatch(tempoSet(60 + i));
+    }
+    const { versions } = await app.named('First');
+    expect(versions.filter(({ auto }) => auto)).toHaveLength(MOST_AUTO);
+    expect(versions.filter(({ note }) => note === 'mine')).toHaveLength(1);
+  });
+
+  test('all or one track is as it was, by one step of undo', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.library.keepVersion('full');
+    const version = (await app.library.openVersion((await app.named('First')).versions[0]!.key)) as OpenSet;
+    const whole = app.open.set;
+    app.store.dispatch(trackRemoved({ track: 1 }));
+    app.store.dispatch(enter(90_001));
+    app.store.dispatch(tempoSet(66));
+    const before = app.open.set;
+    app.store.dispatch(trackRestored({ version: version.set, track: 1 }));
+    expect(app.open.set.tracks[1]).toEqual(whole.tracks[1]);
+    expect([app.open.set.tempo, app.open.set.tracks[0]]).toEqual([66, before.tracks[0]]);
+    expect(readPlainSet(JSON.parse(JSON.stringify({ ...app.open.set, stage: app.open.stage })))).toHaveProperty('set');
+    app.store.dispatch(undone());
+    expect(app.open.set).toEqual(before);
+    app.store.dispatch(versionRestored(version.set));
+    expect(app.open.set).toEqual(whole);
+    // What is alike stays the very pattern that plays.
+    expect(app.open.set.tracks[2]!.patterns[0]).toBe(before.tracks[2]!.patterns[0]);
+    app.store.dispatch(undone());
+    expect(app.open.set).toEqual(before);
+  });
+});
+
+/** What a player does, by a number. */
+function act(app: App, n: number, canUndo: boolean): void {
+  const { store } = app;
+  const kinds = [
+    () => store.dispatch(enter(10_001 + 2 * n)),
+    () => store.dispatch(tempoSet(60 + (n % 100))),
+    () => canUndo && store.dispatch(undone()),
+    () => store.dispatch(redone()),
+    () => store.dispatch(rename(`Name ${n % 7}`)),
+    () => canUndo && store.dispatch(undone()),
+    () => app.open.set.order.length > 1 && store.dispatch(trackRemoved({ track: app.open.set.order[1]! })),
+  ];
+  kinds[n % kinds.length]!();
+}
+
+function stepsOf({ store }: App): number {
+  const { past, open } = store.getState().set;
+  return past.length + (open ? 1 : 0);
+}
+
+describe('undo', () => {
+  test('survives reloads: steps back and forth are those of a page that was never left', async () => {
+    const histories = Number(process.env.HISTORIES ?? 12);
+    await fc.assert(
+      fc.asyncProperty(fc.array(fc.nat(5000), { minLength: 5, maxLength: 40 }), fc.nat(6), async (acts, every) => {
+        memory = new Memory();
+        let app = await App.on(memory);
+        const twin = await App.on(new Memory());
+        const { set, stage } = app.open;
+        for (const { store } of [app, twin]) store.dispatch(setOpened({ set: { ...set, id: 'one' }, stage }));
+        for (const [i, n] of acts.entries()) {
+          if (i % (every + 2) === 0) app = await app.reload();
+          const canUndo = stepsOf(twin) > 1;
+          act(app, n, canUndo);
+          act(twin, n, canUndo);
+          expect(app.open.set).toEqual(twin.open.set);
+        }
+        app = await app.reload();
+        // The change of set itself is not stored: the set before lies in the library.
+        while (stepsOf(twin) > 1) {
+          expect(stepsOf(app)).toBe(stepsOf(twin) - 1);
+          for (const { store } of [app, twin]) store.dispatch(undone());
+          expect(app.open.set).toEqual(twin.open.set);
+        }
+      }),
+      { numRuns: histories },
+    );
+  });
+
+  test('a step is stored once, and goes when nothing names it any more', async () => {
+    const app = await App.on(memory);
+    const steps = () => [...memory.map.keys()].filter((key) => key.startsWith(STEP_PREFIX));
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(setNoted('slow'));
+    await app.close();
+    const first = (JSON.parse(memory.map.get('history')!) as { past: string[] }).past[0];
+    expect(steps()).toHaveLength(2);
+    app.store.dispatch(undone());
+    await app.close();
+    expect(steps()).toContain(first);
+    app.store.dispatch(rename('Second'));
+    await app.close();
+    expect(steps()).toHaveLength(2);
+    expect(steps()).toContain(first);
+  });
+
+  test('steps of another set, or damaged ones, are none: the set opens all the same', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(tempoSet(70));
+    await app.close();
+    const whole = new Map(memory.map);
+    const keys = [...whole.keys()].filter((key) => key.startsWith(STEP_PREFIX) || key === 'history');
+    for (const key of keys) {
+      for (const text of ['', '{}', '[]', '{"label":"x","undo":[{}],"redo":[]}', whole.get(key)!.slice(0, 30)]) {
+        memory.map.clear();
+        for (const [name, value] of whole) memory.map.set(name, value);
+        memory.map.set(key, text);
+        const again = await App.on(memory);
+        expect(again.open.set).toEqual(app.open.set);
+        expect(again.store.getState().set.past).toEqual([]);
+      }
+    }
+    const other = createStore();
+    other.dispatch(historyRestored({ past: [], future: [] }));
+    expect(other.getState().set.past).toEqual([]);
+  });
+});

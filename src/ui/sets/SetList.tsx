@@ -1,0 +1,118 @@
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { Searchbar } from 'react-native-paper';
+import { emptySet } from '@/core/document/create';
+import type { LibrarySet } from '@/core/library/librarySet';
+import { noticed } from '@/store/sessionSlice';
+import { useAppDispatch } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+import { KeyRow } from '../shared/KeyRow';
+import { Words } from '../shared/Words';
+import { AsideCard } from './AsideCard';
+import { BringIn } from './BringIn';
+import { useAside, useLibrary } from './LibraryContext';
+import { SetCard } from './SetCard';
+import { daysLeft } from './setWords';
+import { useSetActs } from './useSetActs';
+
+interface Props {
+  open: LibrarySet;
+  /** The open one first. */
+  sets: readonly LibrarySet[];
+  bin: readonly LibrarySet[];
+  /** The id of the one that is looked at. */
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}
+
+/** All sets of this device: the open one, the others, what was set aside, and the bin. */
+export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const acts = useSetActs();
+  const aside = useAside();
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLocaleLowerCase();
+  const found = sets.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
+  const startEmpty = () => {
+    instrument.open(emptySet());
+    dispatch(noticed('An empty set is open.', true));
+  };
+  return (
+    <ScrollView contentContainerStyle={styles.list}>
+      <View style={styles.keys}>
+        <KeyRow keys={[{ text: 'New set', icon: 'plus', act: startEmpty }]} />
+        <BringIn />
+      </View>
+      {sets.length > 4 && (
+        <Searchbar
+          aria-label="Search sets"
+          placeholder="Search"
+          value={search}
+          onChangeText={setSearch}
+          style={styles.search}
+        />
+      )}
+      <View role="list" aria-label="Sets" style={styles.cards}>
+        {found.map((set) => (
+          <SetCard
+            key={set.id}
+            set={set}
+            isOpen={set === open}
+            isChosen={set.id === chosen}
+            onChoose={() => onChoose(set.id)}
+            onOpen={() => acts.open(set)}
+          />
+        ))}
+      </View>
+      {found.length === 0 && <Words>{`No set is called “${search}”.`}</Words>}
+      {sets.length === 1 && <Words>Whatever you make stays here, also when you open something else.</Words>}
+      {aside.found.length > 0 && <Words>Set aside: could not be read, or another tab had saved it.</Words>}
+      {aside.found.map((one) => (
+        <AsideCard key={one.key} aside={one} />
+      ))}
+      <Bin sets={bin} />
+    </ScrollView>
+  );
+}
+
+function Bin({ sets }: { sets: readonly LibrarySet[] }) {
+  const library = useLibrary();
+  const acts = useSetActs();
+  const [isShown, show] = useState(false);
+  if (sets.length === 0) return null;
+  return (
+    <View role="group" aria-label="Bin" style={styles.cards}>
+      <KeyRow keys={[{ text: `Bin (${sets.length})`, pressed: isShown, act: () => show(!isShown) }]} />
+      {isShown && <Words>Sets stay here for thirty days.</Words>}
+      {isShown &&
+        sets.map((set) => (
+          <View key={set.id} style={styles.binned}>
+            <Words>{`${set.name} · ${daysLeft(set, new Date())} days left`}</Words>
+            <KeyRow
+              keys={[
+                {
+                  label: `Bring back ${set.name}`,
+                  text: 'Bring back',
+                  act: () => acts.tried(library.bringBack(set.id)),
+                },
+                {
+                  label: `Delete ${set.name} for good`,
+                  text: 'Delete for good',
+                  act: () => acts.tried(library.removeForGood(set)),
+                },
+              ]}
+            />
+          </View>
+        ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  list: { padding: 8, gap: 8 },
+  keys: { flexDirection: 'row', gap: 4, flexWrap: 'wrap' },
+  cards: { gap: 8 },
+  binned: { gap: 4 },
+  search: { height: 48 },
+});
