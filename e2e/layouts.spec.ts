@@ -66,8 +66,11 @@ for (const [width, height] of SIZES) {
       await app.open();
       const least = width === 320 ? 64 : 80;
       for (const place of PLACES) {
-        await page.getByRole('link', { name: place, exact: true }).click();
-        await expect(page.getByRole('link', { name: place, exact: true })).toHaveAttribute('aria-current', 'page');
+        const link = page.getByRole('link', { name: place, exact: true });
+        // The head of a low, narrow screen has room for four links.
+        if (await link.isVisible()) await link.click();
+        else await app.menu('All sets');
+        await expect(link).toHaveAttribute('aria-current', 'page');
         if (place === 'Runs') await openRun(app);
         const all = await controls(page);
         const small = all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5);
@@ -78,7 +81,7 @@ for (const [width, height] of SIZES) {
           `cut on ${place}`,
         ).toEqual([]);
         expect(overlapping(fixed), `overlapping on ${place}`).toEqual([]);
-        expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+        expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `wider on ${place}`).toBeLessThanOrEqual(0); // prettier-ignore
         if (place === 'Pads') {
           const pads = all.filter((c) => c.name.startsWith('Pad '));
           expect(pads).toHaveLength(16);

@@ -10,6 +10,7 @@ const began = Date.now();
 const DEBIAN = [
   ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
   ['ffmpeg', () => existsSync('/usr/bin/ffmpeg')],
+  ['openttd-openmsx', () => existsSync('/usr/share/games/openttd/baseset/openmsx')],
   ['python3-mido', () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0],
 ];
 

@@ -1,7 +1,8 @@
 import { saveAs } from 'file-saver';
+import { MAX_NAME } from '@/core/document/limits';
 import { readSet, writeSet } from '@/core/document/readSet';
 import type { OpenSet } from '@/core/document/set';
-import { noticed } from '@/store/sessionSlice';
+import { midiArrived, noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
 
@@ -48,17 +49,21 @@ export async function exportBundle(store: Store, open = openSetOf(store)): Promi
   }
 }
 
-/** Zips are seldom met: their code comes when it is wanted. */
+/** Files from elsewhere are seldom met: the code that reads them comes when it is wanted. */
 const loadBundles = () => import('./bundle');
+const loadMidi = () => import('@/core/formats/readMidi');
+
+/** Kinds of files that can be brought in. */
+const KINDS = '.json,.zip,.mid,.midi,application/json,application/zip,audio/midi,audio/x-midi';
 
 /**
- * Lets the player choose a file and opens the set in it.
- * @param open puts the set in the place of the one that is open
+ * Lets the player choose a file and brings in what is in it.
+ * @param open puts a set in the place of the one that is open
  */
-export function openSetFile(store: Store, open: (set: OpenSet) => void): void {
+export function chooseFile(store: Store, open: (set: OpenSet) => void): void {
   const input = document.createElement('input');
   input.type = 'file';
-  input.accept = '.json,.zip,application/json,application/zip';
+  input.accept = KINDS;
   input.addEventListener('change', () => {
     const file = input.files?.[0];
     if (file) void bringIn(store, file, open);
@@ -66,12 +71,16 @@ export function openSetFile(store: Store, open: (set: OpenSet) => void): void {
   input.click();
 }
 
-/** Opens the set in a file, a bundle or a text; a file that is none is left with a sentence that says what is wrong. */
+/**
+ * Brings in a file: opens the set in a bundle or a text; shows what is in a MIDI file, to be taken or left. A file that is none of them
+ * is left with a sentence that says what is wrong.
+ */
 export async function bringIn(store: Store, file: File, open: (set: OpenSet) => void): Promise<void> {
   try {
     const bytes = new Uint8Array(await file.arrayBuffer());
-    // As a zip begins.
-    const isBundle = bytes[0] === 0x50 && bytes[1] === 0x4b;
+    const kind = String.fromCharCode(...bytes.subarray(0, 4));
+    if (kind === 'MThd') return await bringMidi(store, file.name, bytes);
+    const isBundle = kind.startsWith('PK');
     const read = isBundle ? await (await loadBundles()).readBundle(bytes) : readSet(new TextDecoder().decode(bytes));
     if ('error' in read) return void store.dispatch(noticed(`“${file.name}” could not be opened. ${read.error}`));
     open(read);
@@ -79,4 +88,12 @@ export async function bringIn(store: Store, file: File, open: (set: OpenSet) => 
   } catch (error) {
     store.dispatch(noticed(`“${file.name}” could not be read: ${String(error)}.`));
   }
+}
+
+async function bringMidi(store: Store, fileName: string, bytes: Uint8Array): Promise<void> {
+  const song = (await loadMidi()).readMidi(bytes);
+  if ('error' in song) return void store.dispatch(noticed(`“${fileName}” could not be opened. ${song.error}`));
+  if (song.parts.length === 0) return void store.dispatch(noticed(`“${fileName}” holds no notes.`));
+  const name = song.name || fileName.replace(/\.midi?$/i, '').slice(0, MAX_NAME) || 'MIDI file';
+  return void store.dispatch(midiArrived({ name, song }));
 }

@@ -2,6 +2,7 @@ import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
 import type { Pattern } from '@/core/document/pattern';
 import type { BeatSet } from '@/core/document/set';
+import type { MidiSong } from '@/core/formats/readMidi';
 import { isTimeTravel, isUndoable } from './undoable';
 
 export type AudioState = 'starting' | 'locked' | 'running' | 'failed';
@@ -32,7 +33,8 @@ export type SheetName =
   | 'launching'
   | 'track'
   | 'sections'
-  | 'simple';
+  | 'simple'
+  | 'incoming';
 
 /** What is true only while the page is open. */
 interface Session {
@@ -50,6 +52,8 @@ interface Session {
   comparing: boolean;
   /** What Generate offers, heard in the place of the current pattern; or null. */
   proposal: Pattern | null;
+  /** The MIDI file that was brought last, to be taken or left; or null. */
+  incoming: { name: string; song: MidiSong } | null;
   /** Another version of the set, heard in its place; or null. */
   heardVersion: BeatSet | null;
   /** The override of *Drop on* is held or sticks. */
@@ -84,6 +88,7 @@ const initialState: Session = {
   heardTake: null,
   comparing: false,
   proposal: null,
+  incoming: null,
   heardVersion: null,
   overriding: false,
   padsLaunch: null,
@@ -107,6 +112,7 @@ function changeSheet(session: Session, sheet: SheetName | null): void {
   session.heardTake = null;
   session.comparing = false;
   session.proposal = null;
+  if (sheet !== 'incoming') session.incoming = null;
 }
 
 /** Whether what Undo takes back is another than before. */
@@ -167,6 +173,11 @@ const slice = createSlice({
     proposalHeard(session, { payload }: PayloadAction<Pattern | null>) {
       session.proposal = payload;
     },
+    /** A MIDI file was chosen: its sheet opens. */
+    midiArrived(session, { payload }: PayloadAction<{ name: string; song: MidiSong }>) {
+      session.incoming = payload;
+      changeSheet(session, 'incoming');
+    },
     versionHeard(session, { payload }: PayloadAction<BeatSet | null>) {
       session.heardVersion = payload;
     },
@@ -223,6 +234,7 @@ export const {
   takeHeard,
   compared,
   proposalHeard,
+  midiArrived,
   versionHeard,
   overrideSet,
   padsLaunchSet,

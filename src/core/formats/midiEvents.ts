@@ -102,3 +102,12 @@ const LONE_SURROGATE = /[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[
 export function latin1(text: string): string {
   return unescape(encodeURIComponent(text.replace(LONE_SURROGATE, '\uFFFD')));
 }
+
+/** A file's text as it was meant: UTF-8, or, where it is none, one character a byte. */
+export function fromLatin1(bytes: string): string {
+  try {
+    return decodeURIComponent(escape(bytes));
+  } catch {
+    return bytes;
+  }
+}

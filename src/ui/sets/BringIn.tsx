@@ -1,5 +1,5 @@
 import { useStore } from 'react-redux';
-import { openSetFile } from '@/storage/setFiles';
+import { chooseFile } from '@/storage/setFiles';
 import type { Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -13,7 +13,7 @@ export function BringIn() {
       label="Bring in"
       text="Bring in"
       icon="tray-arrow-down"
-      onPress={() => openSetFile(store, (set) => instrument.open(set))}
+      onPress={() => chooseFile(store, (set) => instrument.open(set))}
       style={{ flexGrow: 1 }}
     />
   );

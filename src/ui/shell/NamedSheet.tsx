@@ -2,6 +2,7 @@ import { createElement, type ComponentType } from 'react';
 import type { SheetName } from '@/store/sessionSlice';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
+import { IncomingSheet } from '../incoming/IncomingSheet';
 import { KeepSheet } from '../keep/KeepSheet';
 import { LaunchingSheet } from '../launch/LaunchingSheet';
 import { SectionsSheet } from '../launch/SectionsSheet';
@@ -34,6 +35,7 @@ const SHEETS: Record<SheetName, ComponentType> = {
   track: TrackSheet,
   sections: SectionsSheet,
   simple: SimpleSheet,
+  incoming: IncomingSheet,
 };
 
 /** The sheet of a name. */

@@ -16,34 +16,38 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
   const tokens = useTokens();
   const here = usePathname();
   const wide = useRoom().layout === 'wide';
+  // The head of a low, narrow screen has room for four: sets are opened from the Set menu there.
+  const left = where === 'head' ? (here === PLACE_SCREENS.sets.href ? 'runs' : 'sets') : null;
   return (
     <View
       role="navigation"
       aria-label="Places"
       style={[styles[where], where !== 'head' && { backgroundColor: tokens.slate }]}
     >
-      {PLACES.map((place) => PLACE_SCREENS[place]).map(({ name, href }) => (
-        <Link
-          key={name}
-          href={href}
-          aria-current={here === href ? 'page' : undefined}
-          style={where === 'head' ? styles.narrowLink : styles.link}
-        >
-          <View style={styles.place}>
-            <Meant name={name} />
-            <View style={styles.sign}>{here === href && <WingBars color={tokens.breast} height={12} />}</View>
-            <Text
-              style={[
-                styles.name,
-                where === 'head' && styles.narrow,
-                { color: here === href ? tokens.wing : tokens.cap },
-              ]}
-            >
-              {name}
-            </Text>
-          </View>
-        </Link>
-      ))}
+      {PLACES.filter((place) => place !== left)
+        .map((place) => PLACE_SCREENS[place])
+        .map(({ name, href }) => (
+          <Link
+            key={name}
+            href={href}
+            aria-current={here === href ? 'page' : undefined}
+            style={where === 'head' ? styles.narrowLink : styles.link}
+          >
+            <View style={styles.place}>
+              <Meant name={name} />
+              <View style={styles.sign}>{here === href && <WingBars color={tokens.breast} height={12} />}</View>
+              <Text
+                style={[
+                  styles.name,
+                  where === 'head' && styles.narrow,
+                  { color: here === href ? tokens.wing : tokens.cap },
+                ]}
+              >
+                {name}
+              </Text>
+            </View>
+          </Link>
+        ))}
       {wide && <SecondPane />}
     </View>
   );

@@ -4,7 +4,7 @@ import { bringIn } from '@/storage/setFiles';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 
-/** A set's file that is dropped anywhere on the page is opened; Undo brings back the set that was open. */
+/** A file that is dropped anywhere on the page is brought in. */
 export function useFileDrop(): void {
   const store = useStore() as Store;
   const instrument = useInstrument();

@@ -5,7 +5,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { exportMidi, exportWav } from '@/storage/exportFiles';
-import { exportBundle, exportSet, openSetFile } from '@/storage/setFiles';
+import { exportBundle, exportSet, chooseFile } from '@/storage/setFiles';
 import { selectPattern, selectSet, selectShown, selectStage, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, sheetToggled } from '@/store/sessionSlice';
 import { foldSet } from '@/store/settingsSlice';
@@ -54,7 +54,7 @@ export function SetMenu({ small }: { small?: boolean }) {
     {
       title: 'Open set file',
       icon: 'folder-open-outline',
-      act: () => openSetFile(store, (set) => instrument.open(set)),
+      act: () => chooseFile(store, (set) => instrument.open(set)),
     },
     { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
     { title: 'Start empty', icon: 'file-outline', act: startEmpty },
