@@ -1,7 +1,12 @@
-import { expectAccessible } from './support/access';
+import { readFileSync } from 'node:fs';
+import { readMidi } from '@/core/formats/readMidi';
+import { DIALOG, expectAccessible } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
-import { cell, setWith } from './support/steps';
+import { cell, choose, setWith } from './support/steps';
+
+/** MIDI files of other people: Debian openttd-openmsx. */
+const FOREIGN = '/usr/share/games/openttd/baseset/openmsx';
 
 const item = (app: App, name: string) => app.page.getByRole('listitem', { name, exact: true });
 const field = (app: App, name: string) => app.page.getByRole('textbox', { name, exact: true });
@@ -127,4 +132,74 @@ test('undo and redo survive a reload', async ({ app, page }) => {
   await page.reload();
   await app.undo.click();
   await hits(3);
+});
+
+test('a MIDI file is seen, heard and changed before it is taken, as a new set or beside what is there', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await goTo(app, 'Sets');
+  const chooser = page.waitForEvent('filechooser');
+  await app.button('Bring in').click();
+  await (await chooser).setFiles(`${FOREIGN}/city_blues_redfarn.mid`);
+  const sheet = page.getByRole('dialog', { name: 'Bring in' });
+  await expect(sheet.getByText(/38 bars of 4\/4 at 120 BPM, 5 parts/)).toBeVisible();
+  await expectAccessible(page, DIALOG);
+  await app.button('Pads of Drum Kit').click();
+  await choose(app, 'Pad of Hi bongo', '14  Cowbell');
+  await app.button('Take Acoustic Guitar').click();
+  await choose(app, 'Patterns of', '8 bars');
+  await sheet.getByRole('button', { name: 'Listen' }).click();
+  await expect(sheet.getByRole('button', { name: 'Listen' })).toHaveAttribute('aria-pressed', 'true');
+  expect((await app.savedNow())?.name ?? 'Rink Night').toBe('Rink Night'); // nothing is taken yet
+  await app.button('Take as a new set').click();
+  const taken = await app.savedSet((set) => set.order.length === 4 && set.tempo === 120);
+  const drums = Object.values(taken.tracks).find(({ name }) => name === 'Drum Kit')!;
+  const pads = new Set(drums.patterns.flatMap((pattern) => pattern?.hits.map(({ pad }) => pad) ?? []));
+  expect([pads.has(0), pads.has(13)]).toEqual([true, true]);
+  expect(drums.patterns[0]!.length).toBe(8 * 3840);
+  expect(taken.sections.map(({ name }) => name)).toEqual(['All of it']);
+  await app.undo.click();
+  await app.savedSet((set) => set.name === 'Rink Night');
+
+  const again = page.waitForEvent('filechooser');
+  await app.button('Bring in').click();
+  await (await again).setFiles(`${FOREIGN}/city_blues_redfarn.mid`);
+  await app.button('Take beside what is there').click();
+  const both = await app.savedSet((set) => set.order.length === 9);
+  expect(both.name).toBe('Rink Night');
+  const broken = page.waitForEvent('filechooser');
+  await app.button('Bring in').click();
+  await (await broken).setFiles({ name: 'broken.mid', mimeType: 'audio/midi', buffer: Buffer.from('MThd\0\0\0\0') });
+  await expect(page.getByText(/“broken.mid” could not be opened. It is no standard MIDI file/)).toBeVisible();
+});
+
+test('a pattern and a section are carried away like a run', async ({ app, page }) => {
+  await app.open();
+  await app.menu('Carry away');
+  const sheet = page.getByRole('dialog', { name: 'Carry away' });
+  await expectAccessible(page, DIALOG);
+  const carried = async (kind: string) => {
+    const download = page.waitForEvent('download');
+    await sheet.getByRole('button', { name: 'Carry away', exact: true }).click();
+    await page.getByRole('menuitem', { name: kind, exact: true }).click();
+    const file = await download;
+    return { name: file.suggestedFilename(), bytes: readFileSync(await file.path()) };
+  };
+  const notes = await carried('MIDI');
+  expect(notes.name).toBe('Rink Night - Wheels Fast Laps.mid');
+  const song = readMidi(notes.bytes);
+  // As many notes as the demo's first pattern has strokes: 86 (see its own tests).
+  expect('parts' in song && song.parts.map(({ notes: of }) => of.length)).toEqual([86]);
+  await choose(app, 'What', /^Section First Laps/);
+  const sound = await carried('WAV mix');
+  expect(sound.name).toBe('Rink Night - First Laps.wav');
+  expect(sound.bytes.subarray(0, 4).toString()).toBe('RIFF');
+  const { sections, tempo } = await app.savedNow();
+  const { rounds } = sections[0]!;
+  // 24 bits, two channels at 48 kHz, four seconds of tail; a round is the four bars of its longest pattern.
+  const seconds = (sound.bytes.readUInt32LE(4) - 36) / 6 / 48000 - 4;
+  expect((seconds * tempo) / 60 / 16 / rounds).toBeCloseTo(1, 2);
+  await expect(sheet.getByText(/LUFS/).first()).toBeVisible();
 });

@@ -125,6 +125,11 @@ test('a write that fails is marked for as long as it fails, tried again by itsel
   await expect(app.button('Not saved')).toHaveAccessibleDescription(/no room/);
   await app.button('Not saved').click();
   await expect(page.getByText(/no room to save this set/).filter({ visible: true })).toBeVisible();
+  // It says what to free, and offers to carry the set away.
+  await expect(page.getByText(/Delete runs or sets that you need no more/).filter({ visible: true })).toBeVisible();
+  const download = page.waitForEvent('download');
+  await app.button('Bundle').click();
+  expect((await download).suggestedFilename()).toMatch(/\.chaffinch\.zip$/);
   await page.evaluate(() => void ((window as unknown as { full: boolean }).full = false));
   await app.savedSet((set) => set.tempo === 97);
   await expect(app.button('Not saved')).toHaveCount(0);

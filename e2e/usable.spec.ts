@@ -29,8 +29,8 @@ for (const [size, viewport] of [
       await expect(page.getByRole('menuitem', { name: 'Export MIDI' })).toBeVisible();
       await expectAccessible(page);
       await page.keyboard.press('Escape');
-      for (const sheet of ['Setup', 'Keys']) {
-        await app.menu('Setup');
+      for (const sheet of ['Setup', 'Keys', 'Carry away']) {
+        await app.menu(sheet === 'Carry away' ? sheet : 'Setup');
         if (sheet === 'Keys') await app.button('All keys').click();
         await expect(page.getByRole('dialog', { name: sheet })).toBeVisible();
         await usable(page, DIALOG);

@@ -47,6 +47,7 @@ const NAMES = [
   'skip-backward',
   'stop',
   'tray-arrow-down',
+  'tray-arrow-up',
   'tune-vertical',
   'undo',
   'vector-line',

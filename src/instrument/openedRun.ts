@@ -73,6 +73,10 @@ export class OpenedRun {
 
   readonly version = (): number => this.changes;
 
+  get name(): string {
+    return this.run.name;
+  }
+
   /** What is seen and heard: as it was played, or as it was put right. */
   get score(): Score {
     return this.scores[this.asPlayed ? 0 : this.done]!;

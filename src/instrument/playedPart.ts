@@ -13,12 +13,18 @@ export const PART_RATE = 48000;
 /** A part of a set that plays by itself: to be heard apart from the song, or carried away like a run. */
 export class PlayedPart {
   private player: RunPlayer | null = null;
+  private given: PlayedThrough | null = null;
   private known: Score | null = null;
 
+  /** @param play plays it; asked once, when it is wanted first */
   constructor(
     readonly name: string,
-    private readonly played: PlayedThrough,
+    private readonly play: () => PlayedThrough,
   ) {}
+
+  private get played(): PlayedThrough {
+    return (this.given ??= this.play());
+  }
 
   /** What sounds in it. */
   get score(): Score {

@@ -106,7 +106,9 @@ export class Library implements Companion {
       const known = sets.get(last.set.id!);
       const { versions = [], latest = null } = known ?? {};
       const more = version ? withVersion(versions, { key: version.key, at: known?.at ?? at, auto: true }) : versions;
-      this.put({ ...factsOf(last), id: last.set.id!, at, latest, versions: more }, version?.entries);
+      // Its size is counted when it is left: a player's first stroke has no time for it.
+      const facts = factsOf(last, known?.letters ?? 0);
+      this.put({ ...facts, id: last.set.id!, at, latest, versions: more }, version?.entries);
     });
   }
 

@@ -39,7 +39,7 @@ export function storageTrouble(error: unknown): string {
   const words = (error instanceof Error ? error.message : String(error ?? '')).replace(/\.$/, '');
   const reason = words ? ` (${words})` : '';
   if (/quota|disk|space/i.test(`${words} ${(error as Error | null)?.name}`)) {
-    return `The browser has no room to save this set${reason}. Free some space, or export the set; it is tried again by itself.`;
+    return `The browser has no room to save this set${reason}. Delete runs or sets that you need no more, or carry this one away as a bundle; saving is tried again by itself.`;
   }
   if (/clos|connection|InvalidState/i.test(words)) {
     return `The browser has closed its storage${reason}. Export the set to be safe; it is tried again by itself.`;

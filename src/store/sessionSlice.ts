@@ -12,6 +12,8 @@ export interface Notice {
   text: string;
   /** Offer to undo what the notice tells of: as long as that is the last step. */
   undo?: boolean;
+  /** Offer to carry the set away. */
+  bundle?: boolean;
 }
 
 export type PadsLaunch = 'patterns' | 'sections';
@@ -34,7 +36,8 @@ export type SheetName =
   | 'track'
   | 'sections'
   | 'simple'
-  | 'incoming';
+  | 'incoming'
+  | 'carry';
 
 /** What is true only while the page is open. */
 interface Session {
@@ -191,7 +194,9 @@ const slice = createSlice({
       reducer(session, { payload }: PayloadAction<Notice>) {
         session.notice = payload;
       },
-      prepare: (text: string, undo = false) => ({ payload: { id: ++notices, text, undo } }),
+      prepare: (text: string, offer: boolean | 'bundle' = false) => ({
+        payload: { id: ++notices, text, undo: offer === true, bundle: offer === 'bundle' },
+      }),
     },
     noticeDismissed(session, { payload }: PayloadAction<number>) {
       if (session.notice?.id === payload) session.notice = null;

@@ -101,7 +101,7 @@ export function bringIn(song: MidiSong, choices: MidiChoices, name: string): Bro
   const stage = { shown: all[0]!.id, tracks: Object.fromEntries(all.map(({ id }) => [id, FIRST_STAGE])) };
   if (!choices.followsTempo && song.tempo.length > 1) {
     leftOut.push(
-      `${song.tempo.length - 1} changes of tempo: a set has one. Follow them to keep the notes where they sound.`,
+      `${counted(song.tempo.length - 1, 'tempo change')}: a set has one tempo. Follow the tempo map to keep the notes where they sound.`,
     );
   }
   return { set, stage, length: end, leftOut };

@@ -179,7 +179,7 @@ describe('a MIDI file', () => {
     const ticks = (followsTempo: boolean) => bringIn(read, { ...firstChoices(read), followsTempo }, 'x').set.tracks[0]!.patterns[0]!.hits.map(({ tick }) => tick / 960); // prettier-ignore
     expect(ticks(false)).toEqual([0, 1, 2]);
     expect(ticks(true)).toEqual([0, 1, 3]);
-    expect(bringIn(read, firstChoices(read), 'x').leftOut.join()).toMatch(/1 changes of tempo/);
+    expect(bringIn(read, firstChoices(read), 'x').leftOut.join()).toMatch(/1 tempo change:/);
   });
 
   test('is cut into patterns that a chain plays; stretches that are alike share one', () => {
@@ -214,7 +214,7 @@ describe('a MIDI file', () => {
       'Its meter of 11/8: 4/4 stands in its place.',
       '1 controller movement.',
       '2 pitch bends.',
-      '1 later change of instrument.',
+      '1 later instrument change.',
     ]);
   });
 

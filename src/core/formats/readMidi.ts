@@ -1,6 +1,7 @@
 import { parseMidi, type MidiEvent } from 'midi-file';
 import { MAX_NAME } from '../document/limits';
 import { METERS } from '../document/set';
+import { nextName } from '../edit/slots';
 import { clampTempo } from '../time/tempo';
 import { PPQ, type Meter } from '../time/ticks';
 import { fromLatin1 } from './midiEvents';
@@ -117,11 +118,11 @@ class Rest {
 const LEFT_OUT: Partial<Record<MidiEvent['type'], string>> = {
   controller: 'controller movement',
   pitchBend: 'pitch bend',
-  noteAftertouch: 'movement of pressure',
-  channelAftertouch: 'movement of pressure',
-  sysEx: 'message to one device alone',
-  endSysEx: 'message to one device alone',
-  lyrics: 'syllable of lyrics',
+  noteAftertouch: 'pressure movement',
+  channelAftertouch: 'pressure movement',
+  sysEx: 'system exclusive message',
+  endSysEx: 'system exclusive message',
+  lyrics: 'lyric',
 };
 
 function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]): MidiSong {
@@ -149,7 +150,7 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
           of(event.channel).end(tick, event.noteNumber);
           break;
         case 'programChange':
-          if (!of(event.channel).choose(event.programNumber)) rest.add('later change of instrument');
+          if (!of(event.channel).choose(event.programNumber)) rest.add('later instrument change');
           break;
         case 'setTempo':
           if (event.microsecondsPerBeat > 0) tempo.push({ tick, bpm: 60_000_000 / event.microsecondsPerBeat });
@@ -175,7 +176,9 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
         leftOut.push(`${counted(all.length - notes.length, 'note')} hours after the beginning.`);
       const { program } = collected;
       const called = (byChannel.size === 1 && title) || partName(channel, program);
-      if (notes.length > 0) parts.push({ name: called, channel, program, notes });
+      // Each under a name of its own.
+      const unique = parts.some((other) => other.name === called) ? nextName(called, parts) : called;
+      if (notes.length > 0) parts.push({ name: unique, channel, program, notes });
     }
   });
   const meter = takenMeter(meters, leftOut);
@@ -240,7 +243,7 @@ function takenMeter(meters: readonly Meter[], leftOut: string[]): Meter {
   const taken = first ? METERS.find(({ beats, unit }) => beats === first.beats && unit === first.unit) : FOUR_FOUR;
   if (!taken) leftOut.push(`Its meter of ${first!.beats}/${first!.unit}: 4/4 stands in its place.`);
   const changes = meters.filter(({ beats, unit }) => beats !== first!.beats || unit !== first!.unit).length;
-  if (changes > 0) leftOut.push(`${counted(changes, 'change')} of meter.`);
+  if (changes > 0) leftOut.push(`${counted(changes, 'meter change')}.`);
   return taken ?? FOUR_FOUR;
 }
 

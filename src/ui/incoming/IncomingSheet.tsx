@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_TRACKS } from '@/core/document/limits';
 import { tracksOf } from '@/core/document/set';
@@ -12,6 +12,7 @@ import { tracksBroughtIn } from '@/store/openSlice';
 import { selectSet } from '@/store/selectors';
 import { noticed, sheetClosed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
+import { ListenKey } from '../carry/ListenKey';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -39,6 +40,10 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
   const taken = useAppSelector((state) => selectSet(state).order.length);
   const [choices, setChoices] = useState(() => firstChoices(song));
   const brought = useMemo(() => bringIn(song, choices, name), [song, choices, name]);
+  const part = useMemo(
+    () => new PlayedPart(name, () => playTracks(brought, brought.length, PART_RATE)),
+    [name, brought],
+  );
   const count = choices.parts.filter((part) => part.taken).length;
   const change = (part: Partial<MidiChoices>) => setChoices({ ...choices, ...part });
   const changePart = (i: number, part: Partial<PartChoice>) =>
@@ -55,7 +60,7 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
     <View style={styles.all}>
       <Words>{songWords(name, song)}</Words>
       <View style={styles.row}>
-        <Listen key={JSON.stringify(choices)} name={name} brought={brought} />
+        <ListenKey part={part} />
         <Choice
           label="Patterns of"
           caption="Patterns of"
@@ -63,6 +68,24 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
           options={CUTS.map((bars) => ({ value: String(bars), name: cutName(bars) }))}
           onChoose={(value) => change({ bars: value === 'null' ? null : Number(value) })}
           grow
+        />
+      </View>
+      <View style={styles.row}>
+        <ControlButton
+          label="Take as a new set"
+          text="As a new set"
+          tone="primary"
+          disabled={count === 0}
+          onPress={() => take(`“${name}” is open.`, () => instrument.open(brought))}
+          style={styles.key}
+        />
+        <ControlButton
+          label="Take beside what is there"
+          text="Beside what is there"
+          disabled={count === 0 || count > room}
+          description={count > room ? `There is room for ${room} more tracks.` : undefined}
+          onPress={() => take(`${count} tracks came in.`, () => void dispatch(tracksBroughtIn(tracksOf(brought.set))))}
+          style={styles.key}
         />
       </View>
       {song.tempo.length > 1 && (
@@ -99,61 +122,15 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
           ))}
         </>
       )}
-      <View style={styles.row}>
-        <ControlButton
-          label="Take as a new set"
-          text="As a new set"
-          tone="primary"
-          disabled={count === 0}
-          onPress={() => take(`“${name}” is open.`, () => instrument.open(brought))}
-          style={styles.key}
-        />
-        <ControlButton
-          label="Take beside what is there"
-          text="Beside what is there"
-          disabled={count === 0 || count > room}
-          description={count > room ? `There is room for ${room} more tracks.` : undefined}
-          onPress={() => take(`${count} tracks came in.`, () => void dispatch(tracksBroughtIn(tracksOf(brought.set))))}
-          style={styles.key}
-        />
-      </View>
       {count > room && <Words>{`Beside what is there is room for ${room} more tracks.`}</Words>}
     </View>
   );
 }
 
-/** Plays what would be taken, apart from the song, which stops for it. */
-function Listen({ name, brought }: { name: string; brought: ReturnType<typeof bringIn> }) {
-  const dispatch = useAppDispatch();
-  const instrument = useInstrument();
-  const [part, setPart] = useState<PlayedPart | null>(null);
-  useEffect(() => () => part?.close(), [part]);
-  const listen = () => {
-    if (part) return setPart(null);
-    if (instrument.performance.anchor.playing) instrument.stop();
-    const next = new PlayedPart(name, playTracks(brought, brought.length, PART_RATE));
-    next.listen((problem) => {
-      setPart((now) => (now === next ? null : now));
-      if (problem) dispatch(noticed(`It cannot be heard: ${problem}.`));
-    });
-    return setPart(next);
-  };
-  return (
-    <ControlButton
-      label="Listen"
-      text="Listen"
-      icon={part ? 'stop' : 'play'}
-      pressed={part !== null}
-      onPress={listen}
-      style={styles.key}
-    />
-  );
-}
-
-/** “Kerb”: 96 bars of 4/4 at 112 BPM, 5 changes of tempo, 7 parts. */
+/** “Kerb”: 96 bars of 4/4 at 112 BPM, 5 tempo changes, 7 parts. */
 function songWords(name: string, { meter, tempo, length, parts }: MidiSong): string {
   const bars = Math.ceil(length / ticksPerBar(meter));
-  const changes = tempo.length > 1 ? `, ${tempo.length - 1} changes of tempo` : '';
+  const changes = tempo.length > 1 ? `, ${tempo.length - 1} tempo changes` : '';
   return `“${name}”: ${bars} bars of ${meter.beats}/${meter.unit} at ${formatTempo(tempo[0]!.bpm)} BPM${changes}, ${parts.length} parts.`;
 }
 

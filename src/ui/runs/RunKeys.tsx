@@ -5,10 +5,10 @@ import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { PopMenu } from '../shared/PopMenu';
 import { useRoom } from '../theme/room';
-import { CarryKey } from './CarryKey';
+import { CarryKey } from '../carry/CarryKey';
 import { LINES, lineName } from './scoreLines';
 import type { ScoreView } from './scoreView';
-import type { Carry } from './useCarry';
+import type { Carry } from '../carry/useCarry';
 import { stretchWords, type RunDesk } from './useRunDesk';
 
 interface Props {

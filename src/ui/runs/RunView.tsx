@@ -5,6 +5,8 @@ import { SOUND, type Run } from '@/core/document/run';
 import type { OpenedRun } from '@/instrument/openedRun';
 import { runOpened } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
+import { CarryPanel } from '../carry/CarryPanel';
+import { useCarry } from '../carry/useCarry';
 import { ControlButton } from '../shared/ControlButton';
 import { PopMenu } from '../shared/PopMenu';
 import { useSharesRoom } from '../shared/PaneContext';
@@ -13,7 +15,6 @@ import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
-import { CarryPanel } from './CarryPanel';
 import { FixKeys } from './FixKeys';
 import { MakeKeys } from './MakeKeys';
 import { RunAbout } from './RunAbout';
@@ -23,8 +24,7 @@ import { RunTimeline } from './RunTimeline';
 import { RunWhole } from './RunWhole';
 import { useRunStore } from './RunsContext';
 import { ScoreView } from './scoreView';
-import { useCarry } from './useCarry';
-import { useRunDesk } from './useRunDesk';
+import { stretchWords, useRunDesk } from './useRunDesk';
 
 /** Bars that are seen of a run that was just opened. */
 const FIRST_BARS = 16;
@@ -37,7 +37,8 @@ export function RunView({ run, opened }: { run: Run; opened: OpenedRun }) {
   useSyncExternalStore(opened.subscribe, opened.version);
   const { score } = opened;
   const desk = useRunDesk(opened);
-  const carry = useCarry(opened, desk);
+  const { stretch } = desk;
+  const carry = useCarry(opened, stretch, stretch ? `${run.name} - ${stretchWords(stretch, score)}` : run.name);
   const [about, setAbout] = useState(false);
   const view = useMemo(() => new ScoreView(score.length), [opened]); // eslint-disable-line react-hooks/exhaustive-deps -- it follows the length below
   useEffect(() => {

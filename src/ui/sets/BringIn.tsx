@@ -14,7 +14,7 @@ export function BringIn() {
       text="Bring in"
       icon="tray-arrow-down"
       onPress={() => chooseFile(store, (set) => instrument.open(set))}
-      style={{ flexGrow: 1 }}
+      style={{ flexGrow: 1, flexBasis: 0 }}
     />
   );
 }

@@ -6,6 +6,7 @@ import type { LibrarySet } from '@/core/library/librarySet';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
+import { ControlButton } from '../shared/ControlButton';
 import { KeyRow } from '../shared/KeyRow';
 import { Words } from '../shared/Words';
 import { AsideCard } from './AsideCard';
@@ -41,7 +42,7 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
   return (
     <ScrollView contentContainerStyle={styles.list}>
       <View style={styles.keys}>
-        <KeyRow keys={[{ text: 'New set', icon: 'plus', act: startEmpty }]} />
+        <ControlButton label="New set" text="New set" icon="plus" onPress={startEmpty} style={styles.key} />
         <BringIn />
       </View>
       {sets.length > 4 && (
@@ -112,6 +113,7 @@ function Bin({ sets }: { sets: readonly LibrarySet[] }) {
 const styles = StyleSheet.create({
   list: { padding: 8, gap: 8 },
   keys: { flexDirection: 'row', gap: 4, flexWrap: 'wrap' },
+  key: { flexGrow: 1, flexBasis: 0 },
   cards: { gap: 8 },
   binned: { gap: 4 },
   search: { height: 48 },

@@ -1,5 +1,6 @@
 import { createElement, type ComponentType } from 'react';
 import type { SheetName } from '@/store/sessionSlice';
+import { CarrySheet } from '../carry/CarrySheet';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { IncomingSheet } from '../incoming/IncomingSheet';
@@ -36,6 +37,7 @@ const SHEETS: Record<SheetName, ComponentType> = {
   sections: SectionsSheet,
   simple: SimpleSheet,
   incoming: IncomingSheet,
+  carry: CarrySheet,
 };
 
 /** The sheet of a name. */

@@ -1,8 +1,10 @@
 import { StyleSheet, View } from 'react-native';
+import { useStore } from 'react-redux';
 import { ProgressBar, Snackbar, Text } from 'react-native-paper';
 import { cancelExport } from '@/storage/exportFiles';
-import { noticeDismissed } from '@/store/sessionSlice';
-import { useAppDispatch, useAppSelector } from '@/store/store';
+import { exportBundle } from '@/storage/setFiles';
+import { noticeDismissed, type Notice } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { undone } from '@/store/undoable';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -17,6 +19,7 @@ const LONG_TEXT = 60;
 /** What the app has to say, and the progress of an export. Nothing here stops the music or takes the focus. */
 export function Notices() {
   const dispatch = useAppDispatch();
+  const store = useStore() as Store;
   const tokens = useTokens();
   const notice = useAppSelector((state) => state.session.notice) ?? undefined;
   const exporting = useAppSelector((state) => state.session.exporting);
@@ -38,20 +41,21 @@ export function Notices() {
         wrapperStyle={styles.notice}
         duration={notice && notice.text.length > LONG_TEXT ? LONG_MS : SHORT_MS}
         onDismiss={() => notice && dispatch(noticeDismissed(notice.id))}
-        action={
-          notice && {
-            label: notice.undo ? 'Undo' : 'Close',
-            // The transport's own Undo button is the one of that plain name.
-            accessibilityLabel: notice.undo ? 'Undo this' : 'Close notice',
-            contentStyle: styles.action,
-            onPress: () => void (notice.undo && dispatch(undone())),
-          }
-        }
+        action={notice && offerOf(notice, store)}
       >
         {notice?.text ?? ''}
       </Snackbar>
     </>
   );
+}
+
+/** The key beside a notice. */
+function offerOf({ undo, bundle }: Notice, store: Store) {
+  const contentStyle = styles.action;
+  if (bundle) return { label: 'Bundle', contentStyle, onPress: () => void exportBundle(store) };
+  // The transport's own Undo button is the one of that plain name.
+  if (undo) return { label: 'Undo', accessibilityLabel: 'Undo this', contentStyle, onPress: () => void store.dispatch(undone()) }; // prettier-ignore
+  return { label: 'Close', accessibilityLabel: 'Close notice', contentStyle };
 }
 
 /** While there is no sound: why, for as long as it lasts, and the key to it. */

@@ -49,6 +49,7 @@ export function SetMenu({ small }: { small?: boolean }) {
   const items: PopMenuItem[] = [
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
+    { title: 'Carry away', icon: 'tray-arrow-up', act: () => store.dispatch(sheetShown('carry')) },
     { title: 'Export set', icon: 'export-variant', act: () => exportSet(store) },
     { title: 'Bundle', icon: 'archive-outline', act: () => void exportBundle(store) },
     {

@@ -1,12 +1,15 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Loudness } from '@/core/measure/loudness';
 import type { CarryWanted, OpenedRun } from '@/instrument/openedRun';
+import type { Stretch } from '@/core/score/make';
 import { saveFile } from '@/storage/shareFile';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
-import { stretchWords, type RunDesk } from './useRunDesk';
 
-/** What a run can be carried away as. */
+/** What can be carried away: a run, or a part of a set. */
+export type Carriable = Pick<OpenedRun, 'name' | 'carry' | 'midi'>;
+
+/** What it can be carried away as. */
 export const KINDS = ['midi', 'mix', 'stems', 'flac', 'mp3'] as const;
 export type Kind = (typeof KINDS)[number];
 
@@ -34,8 +37,12 @@ export interface Carry {
 /** So much must be done before it can be told how long the rest takes. */
 const TOLD_FROM = 0.03;
 
-/** Makes files of an opened run, one at a time, while the music goes on. */
-export function useCarry(opened: OpenedRun, desk: RunDesk): Carry {
+/**
+ * Makes files, one at a time, while the music goes on.
+ * @param stretch of it, in ticks, or all of it
+ * @param fileName without its ending
+ */
+export function useCarry(of: Carriable, stretch: Stretch | null = null, fileName = of.name): Carry {
   const dispatch = useAppDispatch();
   const { wav, tail } = useAppSelector((state) => state.settings.carry);
   const [now, setNow] = useState<Carrying | null>(null);
@@ -43,8 +50,7 @@ export function useCarry(opened: OpenedRun, desk: RunDesk): Carry {
   useEffect(() => () => giveUp.current(), []);
 
   const save = (kind: Kind, file: Blob, loudness: Loudness | null) => {
-    const stretch = desk.stretch ? ` - ${stretchWords(desk.stretch, opened.score)}` : '';
-    const name = saveFile(file, `${opened.run.name}${stretch}`, EXTENSIONS[kind]);
+    const name = saveFile(file, fileName, EXTENSIONS[kind]);
     setNow({ state: 'made', kind, name, file, loudness });
   };
   const fail = (kind: Kind, error: unknown) => {
@@ -56,7 +62,7 @@ export function useCarry(opened: OpenedRun, desk: RunDesk): Carry {
     if (now?.state === 'making') return;
     if (kind === 'midi') {
       try {
-        save(kind, opened.midi(desk.stretch), null);
+        save(kind, of.midi(stretch), null);
       } catch (error) {
         fail(kind, error);
       }
@@ -65,12 +71,12 @@ export function useCarry(opened: OpenedRun, desk: RunDesk): Carry {
     const wanted: CarryWanted = {
       what: kind === 'stems' ? 'stems' : 'mix',
       format: kind === 'flac' || kind === 'mp3' ? kind : wav,
-      stretch: desk.stretch,
+      stretch,
       tail,
     };
     const start = performance.now();
     setNow({ state: 'making', kind, done: 0, secondsLeft: null });
-    const { made, cancel } = opened.carry(wanted, (done) => {
+    const { made, cancel } = of.carry(wanted, (done) => {
       const left = (((performance.now() - start) / 1000) * (1 - done)) / Math.max(done, 1e-6);
       setNow({ state: 'making', kind, done, secondsLeft: done > TOLD_FROM ? left : null });
     });
