@@ -164,9 +164,15 @@ test('a run is put right: blocks are copied and taken away, a hit is dropped in,
   expect(first).toBeGreaterThan(2);
   await page.keyboard.press('Shift+ArrowLeft');
   expect(await words()).toMatch(new RegExp(`^Fast Laps on Wheels, bars ${first - 1} to `));
+  await app.button('Longer').click();
+  await app.button('Shorter').click();
+  for (let i = 0; i < 2; i++) await app.button('Undo fix').click();
   await app.button('Take away').click();
   await app.button('Undo fix').click();
+  await timeline.focus();
   await page.keyboard.press('Enter');
+  await app.button('Line lower').click();
+  await app.button('Undo fix').click();
   await app.button('Drop in').click();
   await page.getByRole('menuitem', { name: 'Crash', exact: true }).click();
   await choose(app, 'Stretch', /^First Laps, bars 1 to /);

@@ -1,4 +1,4 @@
-import { emptySet } from './support/sets';
+import { readFileSync } from 'node:fs';
 import { expect, test, type App } from './support/app';
 import { drum, drumFreely } from './support/drummer';
 import { choose, drag, typeInto } from './support/steps';
@@ -13,19 +13,6 @@ const WIDE = { width: 1280, height: 800 };
 const playing = async (app: App) => {
   await app.play.click();
   await expect(app.position).toHaveText('3.3', { timeout: 20_000 });
-};
-
-/** Two passes over one bar, a little loose. */
-const taken = async (app: App) => {
-  await app.openSet({ ...emptySet(), name: 'Rink Night', countIn: 0 });
-  await app.record.click();
-  await app.play.click();
-  const loose = [-14, 9, -6, 17, 3, -11, 6, -4];
-  const pass = (pad: number, from: number, gap: number, count: number) =>
-    Array.from({ length: count }, (_, i) => ({ pad, ms: from + i * gap + loose[(i + pad) % loose.length]! }));
-  await drum(app.page, [...pass(1, 500, 500, 3), ...pass(5, 2000, 250, 8), ...pass(5, 4000, 250, 8)]);
-  await app.tool('Takes');
-  await app.page.getByText('ms from the grid').waitFor();
 };
 
 /** Four bars of kick, snare and hats. */
@@ -97,6 +84,47 @@ const performed = async (app: App) => {
   await app.button('Listen').waitFor();
 };
 
+/** A set with a version that is compared, and others in the list. */
+const compared = async (app: App) => {
+  const { page } = app;
+  const link = (place: string) => page.getByRole('link', { name: place, exact: true }).click();
+  await link('Sets');
+  await app.button('About Rink Night').click();
+  await page
+    .getByRole('textbox', { name: 'Note on Rink Night' })
+    .fill('for the late skate; snare comes in at the second lap');
+  await page.getByRole('textbox', { name: 'What is different' }).fill('before the rails were thinned out');
+  await app.button('Keep version').click();
+  await app.button('Duplicate').click();
+  await link('Steps');
+  for (const cell of ['Closed hat bar 1 beat 2 step 1', 'Closed hat bar 1 beat 4 step 1', 'Clap bar 2 beat 4 step 3']) {
+    await page.getByRole('gridcell', { name: cell, exact: true }).click();
+  }
+  await app.setTempo(116);
+  await link('Sets');
+  await app.button('About Rink Night').click();
+  await page.getByRole('button', { name: /^Compare before/ }).click();
+  await page.getByText(/tempo 112 to 116/).waitFor();
+  await page.getByRole('button', { name: /^(Undo this|Close notice)$/ }).waitFor({ state: 'hidden', timeout: 40_000 });
+};
+
+/** A MIDI file of our own on its way in: the demo's first section. */
+const incoming = async (app: App) => {
+  const { page } = app;
+  await app.menu('Carry away');
+  await choose(app, 'What', /^Section First Laps/);
+  const download = page.waitForEvent('download');
+  await page.getByRole('dialog').getByRole('button', { name: 'Carry away', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'MIDI', exact: true }).click();
+  const file = await (await download).path();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Sets', exact: true }).click();
+  const chooser = page.waitForEvent('filechooser');
+  await app.button('Bring in').click();
+  await (await chooser).setFiles({ name: 'First Laps.mid', mimeType: 'audio/midi', buffer: readFileSync(file) });
+  await page.getByRole('dialog', { name: 'Bring in' }).waitFor();
+};
+
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
   ['pads-phone', PHONE, playing],
   [
@@ -126,7 +154,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Edit section Fast Laps').click();
     },
   ],
-  ['setup-phone', PHONE, (app) => app.menu('Setup')],
   [
     'feel-phone',
     PHONE,
@@ -137,7 +164,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Feel grid 1/4').click();
     },
   ],
-  ['takes-phone', PHONE, taken],
   [
     'keep-phone',
     PHONE,
@@ -147,6 +173,8 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Keep').click();
     },
   ],
+  ['sets-wide', WIDE, compared],
+  ['bring-in-phone', PHONE, incoming],
   ['start-phone', PHONE, (app) => app.menu('Start page')],
   [
     'guide-phone',

@@ -216,7 +216,13 @@ export class RunStore {
     const { storage } = this;
     const runs = await storedRuns(storage);
     let [count, letters] = [0, 0];
-    const stays = (run: Run) => ++count <= MOST_RUNS && (letters += run.letters) <= MOST_LETTERS;
+    // Runs that share a log take its room once: the newest one counts all of it.
+    const counted = new Set<string>();
+    const stays = (run: Run) => {
+      letters += counted.has(run.log) ? 0 : run.letters;
+      counted.add(run.log);
+      return ++count <= MOST_RUNS && letters <= MOST_LETTERS;
+    };
     const kept = runs.filter((run) => run.marked || stays(run));
     const named = [...kept, ...this.removed.values()];
     const logs = new Set(named.map((run) => run.log));

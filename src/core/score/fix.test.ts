@@ -133,6 +133,7 @@ function chanceFix(next: () => number, one: Score): Fix {
     () => ({ type: 'dropHit', track: of([0, 3, 5]), hit: stroke(0, tick()) }),
     () => { const s = stretch(); return { type: 'drawLevels', track: of([0, 3, 5]), ...s, steps: steps(s.from, s.to) }; },
     () => { const s = stretch(); return { type: 'drawTempo', ...s, steps: steps(s.from, s.to) }; },
+    () => ({ type: 'raiseStrokes', track: of([0, 3, 5]), line: of(LINES), ...stretch(), by: of([-30, -0.1, 0.1, 30]) }),
     () => { const s = stretch(); return { type: 'drawStrokes', track: of([0, 3, 5]), line: of(LINES), ...s, steps: steps(s.from, s.to) }; },
   ]; // prettier-ignore
   return of(makers)();

@@ -40,7 +40,9 @@ export type Fix =
   | { type: 'drawLevels'; track: number; from: number; to: number; steps: readonly Step[] }
   | { type: 'drawTempo'; from: number; to: number; steps: readonly Step[] }
   /** Strokes that lie in the stretch follow the line. */
-  | { type: 'drawStrokes'; track: number; line: StrokeLine; from: number; to: number; steps: readonly Step[] };
+  | { type: 'drawStrokes'; track: number; line: StrokeLine; from: number; to: number; steps: readonly Step[] }
+  /** Each stroke that lies in the stretch by as much higher on its line, or lower. */
+  | { type: 'raiseStrokes'; track: number; line: StrokeLine; from: number; to: number; by: number };
 
 /** The most bars that a score can be made long. */
 export const MOST_BARS = 4000;
@@ -83,7 +85,11 @@ export function fixed(score: Score, fix: Fix): Score {
     case 'drawTempo':
       return { ...score, tempo: stepsDrawn(score.tempo, fix, MIN_TEMPO, MAX_TEMPO) };
     case 'drawStrokes':
-      return onTrack(score, fix.track, (track) => strokesDrawn(track, fix));
+      return fix.steps.length === 0
+        ? score
+        : onTrack(score, fix.track, (track) => onLine(track, fix, (_, tick) => valueOn(fix.steps, tick)));
+    case 'raiseStrokes':
+      return onTrack(score, fix.track, (track) => onLine(track, fix, (value) => value + fix.by));
   }
 }
 
@@ -228,11 +234,16 @@ export function lineRange(line: StrokeLine): { min: number; max: number } {
   return line === 'velocity' ? { min: 0.01, max: 1 } : CONTROL_RANGES[line];
 }
 
-function strokesDrawn(track: ScoreTrack, { line, from, to, steps }: Of<'drawStrokes'>): ScoreTrack {
+/** The strokes of a track that lie in a stretch, with other values on a line. */
+function onLine(
+  track: ScoreTrack,
+  { line, from, to }: { line: StrokeLine; from: number; to: number },
+  change: (value: number, tick: number) => number,
+): ScoreTrack {
   const { min, max } = lineRange(line);
   const follow = (stroke: Stroke, tick: number): Stroke => {
-    if (tick < from || tick >= to || steps.length === 0) return stroke;
-    return { ...stroke, [line]: Math.min(max, Math.max(min, valueOn(steps, tick))) };
+    if (tick < from || tick >= to) return stroke;
+    return { ...stroke, [line]: Math.min(max, Math.max(min, change(stroke[line], tick))) };
   };
   const hits = track.hits.map((hit) => follow(hit, hit.tick));
   const blocks = track.blocks.map((block): Block => {

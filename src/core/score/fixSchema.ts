@@ -109,6 +109,11 @@ class DrawLevels extends Drawn {
 class DrawStrokes extends DrawLevels {
   @IsIn(LINES) line!: StrokeLine;
 }
+class RaiseStrokes extends Stretch {
+  @Whole(0, 15) track!: number;
+  @IsIn(LINES) line!: StrokeLine;
+  @Between(-256, 256) by!: number;
+}
 
 const SCHEMAS: Record<Fix['type'], Schema> = {
   moveBlocks: MoveBlocks,
@@ -125,6 +130,7 @@ const SCHEMAS: Record<Fix['type'], Schema> = {
   drawLevels: DrawLevels,
   drawTempo: Drawn,
   drawStrokes: DrawStrokes,
+  raiseStrokes: RaiseStrokes,
 };
 
 /** All that was put right in a run, in order. */

@@ -12,6 +12,7 @@ import type { Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { PopMenu, type PopMenuItem } from '../shared/PopMenu';
+import { endFixes, lineFix } from './scoreNudges';
 import { chosenBlocks, chosenHits, SNAPS, snapTicks, type RunDesk, type Snap } from './useRunDesk';
 import { copyChosen, removeChosen } from './useScoreKeys';
 import { useRunClipboard } from './useRunClipboard';
@@ -40,6 +41,17 @@ export function FixKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk }) 
       type: 'dropBlocks',
       dropped: clipboard.dropped.map(({ track, block }) => ({ track, block: { ...block, from: block.from + by } })),
     });
+  };
+  const step = snapTicks(desk.snap, score) || bar / 16;
+  const ends = (way: 1 | -1) =>
+    endFixes(
+      blocks.map(({ block }) => block),
+      way * step,
+    ).forEach((fix) => opened.fix(fix));
+  const draw = (way: 1 | -1) => {
+    const of = stretch ?? { from: desk.cursor, to: desk.cursor + bar };
+    const fix = lineFix(score, score.tracks[Math.min(desk.row, score.tracks.length - 1)]!, desk.line, of, way);
+    if (fix) opened.fix(fix);
   };
   const feel = GRIDS.map(({ name, grid }): PopMenuItem => ({ title: name, act: () => opened.fix({ type: 'placeHits', hits, feel: { grid, strength: 1 } }) })); // prettier-ignore
   return (
@@ -88,6 +100,12 @@ export function FixKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk }) 
           />
         </>
       )}
+      {blocks.length > 0 && (
+        <>
+          <ControlButton label="Shorter" text="Shorter" onPress={() => ends(-1)} style={styles.key} />
+          <ControlButton label="Longer" text="Longer" onPress={() => ends(1)} style={styles.key} />
+        </>
+      )}
       {desk.chosen.size > 0 ? (
         <ControlButton
           label="Take away"
@@ -101,6 +119,8 @@ export function FixKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk }) 
             <ControlButton label="Paste" text="Paste" onPress={paste} style={styles.key} />
           )}
           <PopMenu label="Drop in" text="Drop in" items={drops} />
+          <ControlButton label="Line lower" icon="arrow-down" onPress={() => draw(-1)} style={styles.key} />
+          <ControlButton label="Line higher" icon="arrow-up" onPress={() => draw(1)} style={styles.key} />
           <ControlButton
             label="Open up"
             text="Open up"

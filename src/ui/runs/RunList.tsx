@@ -15,7 +15,10 @@ export function RunList({ runs }: { runs: readonly Run[] }) {
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLocaleLowerCase();
   const found = runs.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
-  const letters = runs.reduce((sum, run) => sum + run.letters, 0);
+  // Runs between which nothing came to rest share a log: its longest count is all of it.
+  const logs = new Map<string, number>();
+  for (const { log, letters: of } of runs) logs.set(log, Math.max(of, logs.get(log) ?? 0));
+  const letters = [...logs.values()].reduce((sum, of) => sum + of, 0);
   return (
     <ScrollView contentContainerStyle={styles.list}>
       {runs.length > 3 && (
