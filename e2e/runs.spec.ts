@@ -169,8 +169,6 @@ test('a run is put right: blocks are copied and taken away, a hit is dropped in,
   for (let i = 0; i < 2; i++) await app.button('Undo fix').click();
   await app.button('Take away').click();
   await app.button('Undo fix').click();
-  await timeline.focus();
-  await page.keyboard.press('Enter');
   await app.button('Line lower').click();
   await app.button('Undo fix').click();
   await app.button('Drop in').click();

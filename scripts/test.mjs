@@ -11,6 +11,7 @@ const DEBIAN = [
   ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
   ['ffmpeg', () => existsSync('/usr/bin/ffmpeg')],
   ['openttd-openmsx', () => existsSync('/usr/share/games/openttd/baseset/openmsx')],
+  ['unzip', () => existsSync('/usr/bin/unzip')],
   ['python3-mido', () => spawnSync('/usr/bin/python3', ['-c', 'import mido']).status === 0],
 ];
 

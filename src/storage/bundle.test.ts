@@ -5,7 +5,9 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { zipSync, strToU8, unzipSync } from 'fflate';
 import { demoSet } from '@/core/document/demo';
+import { replayLog } from '@/core/engine/replay';
 import { random } from '@/core/random';
+import { playTracks } from '@/core/score/playThrough';
 import { makeBundle, readBundle } from './bundle';
 
 beforeAll(() => {
@@ -22,6 +24,21 @@ test('a set comes out of its bundle as it went in', async () => {
   expect(await readBundle(bytes)).toEqual(open);
 });
 
+test('the set from a bundle sounds as it did, to the sample', async () => {
+  const open = demo();
+  const read = await readBundle(await bytesOf(await makeBundle(open)));
+  if ('error' in read) throw new Error(read.error);
+  const [mine, its] = [open, read].map((of) => {
+    const { performed, run } = playTracks(of, 3840, 48000);
+    const replay = replayLog(performed);
+    const sound = { left: new Float32Array(run.to), right: new Float32Array(run.to) };
+    replay.process(sound.left, sound.right);
+    return sound;
+  });
+  expect(Math.max(...mine!.left.map(Math.abs))).toBeGreaterThan(0.1);
+  expect(its).toEqual(mine);
+});
+
 test('unzip and Python’s zipfile are content with it, and sha256sum with its manifest', async () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'chaffinch-'));
   const file = path.join(folder, 'bundle.zip');
@@ -29,6 +46,7 @@ test('unzip and Python’s zipfile are content with it, and sha256sum with its m
   writeFileSync(file, bytes);
   const python = spawnSync('/usr/bin/python3', ['-c', 'import zipfile, sys; z = zipfile.ZipFile(sys.argv[1]); print(z.testzip(), ",".join(sorted(z.namelist()))); z.extractall(sys.argv[2])', file, folder], { encoding: 'utf8' }); // prettier-ignore
   expect(python.stdout.trim()).toBe('None manifest.json,set.json');
+  expect(spawnSync('unzip', ['-t', file], { encoding: 'utf8' }).stdout).toMatch(/No errors detected/);
   const { files } = JSON.parse(Buffer.from(unzipSync(bytes)['manifest.json']!).toString()) as { files: Record<string, string> }; // prettier-ignore
   expect(spawnSync('sha256sum', [path.join(folder, 'set.json')], { encoding: 'utf8' }).stdout.split(' ')[0]).toBe(files['set.json']); // prettier-ignore
 });
