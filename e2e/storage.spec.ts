@@ -197,7 +197,7 @@ test('the whole set is carried away as a file and brought in again; a file that 
   await app.savedSet((set) => set.name === 'New set');
   const bring = async (name: string, content: string) => {
     const chooser = page.waitForEvent('filechooser');
-    await app.menu('Open set file');
+    await app.menu('Bring in');
     await (await chooser).setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(content) });
   };
   await bring('broken.json', text.slice(0, 900));

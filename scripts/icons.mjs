@@ -27,7 +27,6 @@ const NAMES = [
   'export-variant',
   'file-music-outline',
   'file-outline',
-  'folder-open-outline',
   'lock',
   'lock-open-variant-outline',
   'magnify-minus-outline',

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { Searchbar } from 'react-native-paper';
 import type { Run } from '@/core/document/run';
 import { MOST_RUNS } from '@/storage/runStore';
 import { KeyRow } from '../shared/KeyRow';
+import { searched, SearchField } from '../shared/SearchField';
 import { Words } from '../shared/Words';
 import { RunCard } from './RunCard';
 import { useDeletedRuns, useRunStore } from './RunsContext';
@@ -13,23 +13,14 @@ export function RunList({ runs }: { runs: readonly Run[] }) {
   const store = useRunStore();
   const deleted = useDeletedRuns();
   const [search, setSearch] = useState('');
-  const wanted = search.trim().toLocaleLowerCase();
-  const found = runs.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
+  const found = searched(runs, search);
   // Runs between which nothing came to rest share a log: its longest count is all of it.
   const logs = new Map<string, number>();
   for (const { log, letters: of } of runs) logs.set(log, Math.max(of, logs.get(log) ?? 0));
   const letters = [...logs.values()].reduce((sum, of) => sum + of, 0);
   return (
     <ScrollView contentContainerStyle={styles.list}>
-      {runs.length > 3 && (
-        <Searchbar
-          aria-label="Search runs"
-          placeholder="Search"
-          value={search}
-          onChangeText={setSearch}
-          style={styles.search}
-        />
-      )}
+      {runs.length > 3 && <SearchField label="Search runs" text={search} onText={setSearch} />}
       {deleted.map((run) => (
         <KeyRow
           key={run.id}
@@ -59,5 +50,4 @@ export function RunList({ runs }: { runs: readonly Run[] }) {
 const styles = StyleSheet.create({
   list: { padding: 8, gap: 8 },
   cards: { gap: 8 },
-  search: { height: 48 },
 });

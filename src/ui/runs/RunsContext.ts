@@ -1,6 +1,7 @@
-import { createContext, useContext, useEffect, useState, useSyncExternalStore } from 'react';
+import { createContext, useContext, useSyncExternalStore } from 'react';
 import type { Run } from '@/core/document/run';
 import type { RunStore } from '@/storage/runStore';
+import { useListed } from '../shared/useListed';
 
 const RunsContext = createContext<RunStore | null>(null);
 export const RunsProvider = RunsContext.Provider;
@@ -11,19 +12,7 @@ export function useRunStore(): RunStore {
 
 /** All stored runs, the newest first; null until they are known. */
 export function useRuns(): Run[] | null {
-  const store = useRunStore();
-  const [runs, setRuns] = useState<Run[] | null>(null);
-  useEffect(() => {
-    let isShown = true;
-    const look = () => void store.list().then((found) => isShown && setRuns(found));
-    look();
-    const end = store.subscribe(look);
-    return () => {
-      isShown = false;
-      end();
-    };
-  }, [store]);
-  return runs;
+  return useListed(useRunStore());
 }
 
 /** Runs that were deleted since the page was opened, the last one first. */

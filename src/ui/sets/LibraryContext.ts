@@ -3,6 +3,7 @@ import type { LibrarySet } from '@/core/library/librarySet';
 import { listAside, type SetAside } from '@/storage/aside';
 import type { Library } from '@/storage/library';
 import { storage } from '@/storage/storage';
+import { useListed } from '../shared/useListed';
 
 const LibraryContext = createContext<Library | null>(null);
 export const LibraryProvider = LibraryContext.Provider;
@@ -13,31 +14,19 @@ export function useLibrary(): Library {
 
 /** All sets of this device but what is newest of the open one, the last changed first; null until they are known. */
 export function useSets(): LibrarySet[] | null {
-  const library = useLibrary();
-  const [sets, setSets] = useState<LibrarySet[] | null>(null);
-  useEffect(() => {
-    let isShown = true;
-    const look = () => void library.list().then((found) => isShown && setSets(found), () => undefined); // prettier-ignore
-    look();
-    const end = library.subscribe(look);
-    return () => {
-      isShown = false;
-      end();
-    };
-  }, [library]);
-  return sets;
+  return useListed(useLibrary());
 }
 
-/** What was put aside instead of being lost; looked for anew when it has changed. */
-export function useAside(): { found: SetAside[]; look: () => void } {
-  const [found, setFound] = useState<SetAside[]>([]);
-  const [looks, setLooks] = useState(0);
+/** What was put aside instead of being lost, as it was when the place was opened. */
+export function useAside(): readonly SetAside[] {
+  const [found, setFound] = useState<readonly SetAside[]>([]);
   useEffect(() => {
     let isShown = true;
-    listAside(storage).then((aside) => isShown && setFound(aside), () => undefined); // prettier-ignore
+    const take = (aside: SetAside[]) => isShown && setFound(aside);
+    void listAside(storage).then(take, () => undefined);
     return () => {
       isShown = false;
     };
-  }, [looks]);
-  return { found, look: () => setLooks((before) => before + 1) };
+  }, []);
+  return found;
 }

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { Searchbar } from 'react-native-paper';
 import { emptySet } from '@/core/document/create';
 import type { LibrarySet } from '@/core/library/librarySet';
 import { noticed } from '@/store/sessionSlice';
@@ -8,6 +7,7 @@ import { useAppDispatch } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { ControlButton } from '../shared/ControlButton';
 import { KeyRow } from '../shared/KeyRow';
+import { searched, SearchField } from '../shared/SearchField';
 import { Words } from '../shared/Words';
 import { AsideCard } from './AsideCard';
 import { BringIn } from './BringIn';
@@ -33,8 +33,7 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
   const acts = useSetActs();
   const aside = useAside();
   const [search, setSearch] = useState('');
-  const wanted = search.trim().toLocaleLowerCase();
-  const found = sets.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
+  const found = searched(sets, search);
   const startEmpty = () => {
     instrument.open(emptySet());
     dispatch(noticed('An empty set is open.', true));
@@ -45,15 +44,7 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
         <ControlButton label="New set" text="New set" icon="plus" onPress={startEmpty} style={styles.key} />
         <BringIn />
       </View>
-      {sets.length > 4 && (
-        <Searchbar
-          aria-label="Search sets"
-          placeholder="Search"
-          value={search}
-          onChangeText={setSearch}
-          style={styles.search}
-        />
-      )}
+      {sets.length > 4 && <SearchField label="Search sets" text={search} onText={setSearch} />}
       <View role="list" aria-label="Sets" style={styles.cards}>
         {found.map((set) => (
           <SetCard
@@ -68,8 +59,8 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
       </View>
       {found.length === 0 && <Words>{`No set is called “${search}”.`}</Words>}
       {sets.length === 1 && <Words>Whatever you make stays here, also when you open something else.</Words>}
-      {aside.found.length > 0 && <Words>Set aside: could not be read, or another tab had saved it.</Words>}
-      {aside.found.map((one) => (
+      {aside.length > 0 && <Words>Set aside: could not be read, or another tab had saved it.</Words>}
+      {aside.map((one) => (
         <AsideCard key={one.key} aside={one} />
       ))}
       <Bin sets={bin} />
@@ -116,5 +107,4 @@ const styles = StyleSheet.create({
   key: { flexGrow: 1, flexBasis: 0 },
   cards: { gap: 8 },
   binned: { gap: 4 },
-  search: { height: 48 },
 });

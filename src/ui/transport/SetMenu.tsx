@@ -53,8 +53,8 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Export set', icon: 'export-variant', act: () => exportSet(store) },
     { title: 'Bundle', icon: 'archive-outline', act: () => void exportBundle(store) },
     {
-      title: 'Open set file',
-      icon: 'folder-open-outline',
+      title: 'Bring in',
+      icon: 'tray-arrow-down',
       act: () => chooseFile(store, (set) => instrument.open(set)),
     },
     { title: 'Clear pattern', icon: 'eraser', ruled: true, act: clear },
