@@ -4,7 +4,7 @@ import { demoSet } from '@/core/document/demo';
 import type { Hit } from '@/core/document/hit';
 import { readPlainSet } from '@/core/document/readSet';
 import type { OpenSet } from '@/core/document/set';
-import { MOST_AUTO } from '@/core/library/librarySet';
+import { factsOf, isUntouched, MOST_AUTO } from '@/core/library/librarySet';
 import { setNoted, setRenamed } from '@/store/aboutSlice';
 import { setOpened, trackRestored, versionRestored } from '@/store/openSlice';
 import { stepEntered } from '@/store/patternsSlice';
@@ -142,6 +142,71 @@ describe('the sets of a device', () => {
     expect(again.open.set.name).toBe('First');
   });
 
+  test('what was changed before a reload is there, though nothing was changed after it', async () => {
+    let app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    app.store.dispatch(setOpened(emptySet()));
+    await app.openFrom('First');
+    app.store.dispatch(tempoSet(77));
+    app = await app.reload();
+    app.store.dispatch(setOpened(emptySet()));
+    await app.openFrom('First');
+    expect(app.open.set.tempo).toBe(77);
+  });
+
+  test('whatever is opened, changed, undone, reloaded and killed: each set is there as it was last', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(fc.nat(9999), { minLength: 5, maxLength: 30 }), async (acts) => {
+        memory = new Memory();
+        let app = await App.on(memory);
+        /** What each set that was changed was last, by its id. */
+        const model = new Map<string, OpenSet['set']>();
+        const note = () => app.open.set.id !== undefined && model.set(app.open.set.id, app.open.set);
+        for (const n of acts) {
+          const kinds = [
+            () => app.store.dispatch(tempoSet(60 + (n % 200))),
+            () => app.store.dispatch(rename(`Name ${n % 5}`)),
+            () => app.store.dispatch(setOpened(n % 2 === 0 ? emptySet() : demoSet())),
+            async () => {
+              const sets = await app.library.list();
+              const set = sets[n % Math.max(1, sets.length)];
+              const read = set?.latest && set.id !== app.open.set.id ? await app.library.open(set) : null;
+              if (read && 'set' in read) app.store.dispatch(setOpened(read));
+            },
+            () => app.store.dispatch(undone()),
+            async () => (app = await app.reload()),
+            // Killed: what was saved before is what there is.
+            async () => {
+              await app.close();
+              app = await App.on(memory);
+            },
+            async () => (await app.library.list())[0] && app.library.duplicate((await app.library.list())[0]!),
+          ];
+          await kinds[n % kinds.length]!();
+          if (n % 3 === 0) await settled();
+          note();
+        }
+        app = await app.reload();
+        const open = app.open.set;
+        for (const [id, set] of model) {
+          if (id === open.id) {
+            expect(open).toEqual(set);
+            continue;
+          }
+          const kept = (await app.library.list()).find((one) => one.id === id);
+          // What is as it came with the app is no set of theirs.
+          if (!kept) {
+            expect(isUntouched(set)).toBe(true);
+            continue;
+          }
+          const read = (await app.library.open(kept)) as OpenSet;
+          expect(read.set).toEqual(set);
+        }
+      }),
+      { numRuns: Number(process.env.LIBRARIES ?? 15) },
+    );
+  });
+
   test('undoing the change of set goes on with the same one, and keeps what was made of the other', async () => {
     const app = await App.on(memory);
     app.store.dispatch(rename('First'));
@@ -161,6 +226,14 @@ describe('the sets of a device', () => {
     expect((await app.named('First 2')).from).toEqual({ id, name: 'First' });
     await app.openFrom('First 3');
     expect(app.open.set.from!.name).toBe('First 2');
+    expect(app.open.set.tracks).toEqual(demoSet().set.tracks);
+  });
+
+  test('the open set is duplicated before anything was changed in it, too', async () => {
+    const app = await App.on(memory);
+    await app.library.duplicate({ ...factsOf(app.open), id: '', at: '', latest: null, versions: [] });
+    expect((await app.named('Rink Night 2')).from).toEqual({ id: app.open.set.id, name: 'Rink Night' });
+    await app.openFrom('Rink Night 2');
     expect(app.open.set.tracks).toEqual(demoSet().set.tracks);
   });
 

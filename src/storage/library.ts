@@ -1,5 +1,5 @@
 import { nanoid } from '@reduxjs/toolkit';
-import type { OpenSet } from '@/core/document/set';
+import type { BeatSet, OpenSet } from '@/core/document/set';
 import { nextName } from '@/core/edit/slots';
 import { factsOf, isUntouched, withVersion, type KeptVersion, type LibrarySet } from '@/core/library/librarySet';
 import { readLibrarySet } from '@/core/library/librarySchema';
@@ -29,6 +29,8 @@ export class Library implements Companion {
   private opened: OpenSet;
   private last: OpenSet;
   private isIdentifying = false;
+  /** Sets as which the library would open them again. */
+  private readonly latest = new WeakSet<BeatSet>();
   /** Texts that are to be stored with the next save. */
   private readonly pending = new Map<string, string>();
   private sent: ReadonlyMap<string, string> = new Map();
@@ -85,12 +87,12 @@ export class Library implements Companion {
   /** The set that was open is a set of the library from now on. */
   private leave(left: OpenSet): void {
     const id = left.set.id ?? nanoid();
-    const { opened } = this;
     const version = this.newVersion(left);
     this.whenRead((sets) => {
       const known = sets.get(id);
-      // What nothing was made of can be had again; what was only looked at lies there already.
-      if (known?.latest ? left.set === opened.set : isUntouched(left.set)) return;
+      // What was only looked at lies there already; what nothing was made of can be had again.
+      if (known ? this.latest.has(left.set) : isUntouched(left.set)) return;
+      this.latest.add(left.set);
       const { binned: _, ...kept } = known ?? { versions: [] };
       this.put({ ...kept, ...factsOf(left), id, at: this.now().toISOString(), latest: version.key }, version.entries);
     });
@@ -141,11 +143,14 @@ export class Library implements Companion {
 
   /** A set as it was when it was open last: to be opened, or what is wrong with it. */
   async open({ latest }: LibrarySet): Promise<ReadSet> {
-    return latest === null ? { error: 'It was never stored as a whole.' } : this.openVersion(latest);
+    const read = latest === null ? { error: 'It was never stored as a whole.' } : await this.openVersion(latest);
+    if ('set' in read) this.latest.add(read.set);
+    return read;
   }
 
   /** A set as it was in one of its versions. */
   async openVersion(key: string): Promise<ReadSet> {
+    await this.flush();
     const found = await findSet(this.storage, key);
     return found ? readStored(found) : { error: 'It is not stored any more.' };
   }
@@ -173,9 +178,11 @@ export class Library implements Companion {
   /** The same set again under an id and a name of its own; it remembers what it came from. */
   duplicate(set: LibrarySet): Promise<void> {
     return this.inTurn(async (sets) => {
-      const from = { id: set.id, name: set.name };
+      const isOpen = this.isOpen(set);
+      if (isOpen && this.present.set.id === undefined) this.identify();
+      const from = { id: isOpen ? this.present.set.id! : set.id, name: set.name };
       const name = nextName(set.name, [this.present.set, ...sets.values()]);
-      await this.writeAnew(set, { id: nanoid(), name, from }, []);
+      await this.writeAnew({ ...set, id: from.id }, { id: nanoid(), name, from }, []);
     });
   }
 
@@ -184,11 +191,15 @@ export class Library implements Companion {
     return this.inTurn(() => this.writeAnew(set, change, set.versions));
   }
 
-  /** Puts a set into the bin. It stays there for thirty days. */
-  remove(id: string): Promise<void> {
+  /**
+   * Puts a set into the bin. It stays there for thirty days.
+   * @returns false if it was no set of the library
+   */
+  remove(id: string): Promise<boolean> {
     return this.inTurn(async (sets) => {
       const set = sets.get(id);
       if (set) await this.write({ ...set, binned: this.now().toISOString() });
+      return set !== undefined;
     });
   }
 
@@ -214,7 +225,7 @@ export class Library implements Companion {
     const { binned: _, ...now } = { ...set, ...change, at, versions };
     const about = { id: now.id, name: now.name, note: now.note || undefined, from: now.from };
     const key = VERSION_PREFIX + nanoid();
-    if (set.id === this.present.set.id) {
+    if (this.isOpen(set)) {
       const { set: open, stage } = this.present;
       const entries = this.pieces!.versionEntries(key, { set: { ...open, ...about }, stage });
       return this.write({ ...now, latest: key }, entries);
@@ -274,7 +285,7 @@ export class Library implements Companion {
     for (const [key, text] of stored) if (this.pending.get(key) === text) this.pending.delete(key);
   }
 
-  private inTurn(act: (sets: Map<string, LibrarySet>) => Promise<void>): Promise<void> {
+  private inTurn<T>(act: (sets: Map<string, LibrarySet>) => Promise<T>): Promise<T> {
     const done = this.turn.then(async () => {
       const sets = await this.read();
       await this.flush();
@@ -305,6 +316,11 @@ export class Library implements Companion {
 
   private tell(): void {
     for (const listener of this.listeners) listener();
+  }
+
+  /** Whether a listed set is the open one, which has no id until it is changed. */
+  private isOpen({ id }: LibrarySet): boolean {
+    return id === (this.present.set.id ?? '');
   }
 
   private get present(): OpenSet {

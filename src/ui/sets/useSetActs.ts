@@ -35,8 +35,8 @@ export function useSetActs() {
   };
   const remove = async (set: LibrarySet) => {
     if (isOpen(set)) instrument.open(emptySet());
-    await library.remove(set.id);
-    say(`“${set.name}” lies in the bin for thirty days.`);
+    const lies = await library.remove(set.id);
+    say(lies ? `“${set.name}” lies in the bin for thirty days.` : 'An empty set is open.', !lies);
   };
   return {
     tried,
