@@ -55,6 +55,11 @@ test('sets are named, noted, duplicated, opened while it plays, deleted and brou
   // One that is not open is renamed all the same.
   await app.button('About Curb Cut').click();
   await write(app, 'Name of Curb Cut', 'Kerb Song');
+  // Its tracks can come in beside those of the open set.
+  await app.button('Add its tracks').click();
+  await app.savedSet((set) => set.name === 'New set' && set.order.length === 5);
+  await app.undo.click();
+  await app.savedSet((set) => set.order.length === 1);
   await app.button('Open Kerb Song').click();
   await app.savedSet((set) => set.name === 'Kerb Song' && set.note === 'for the second lap' && set.order.length === 4);
   // Undo brings back the set that was open.

@@ -3,9 +3,11 @@ import { selectSet } from '@/store/selectors';
 import { createStore, type Store } from '@/store/store';
 import { edited } from '@/store/patternsSlice';
 import { tempoSet } from '@/store/timeSlice';
+import { Library } from './library';
 import { Memory, settled } from './memory.testing';
 import { restore } from './persistence';
 import { OTHER_PREFIX, SET_KEY } from './records';
+import { StoredHistory } from './storedHistory';
 import { findSet, readStored } from './storedSet';
 import { Tabs, type TabChannel, type TabMessage } from './tabs';
 
@@ -94,9 +96,13 @@ class World {
     };
     this.channels.set(id, channel);
     const storage = this.storageOf(id);
-    const tabs = new Tabs(store, { storage, locks: this.locks.ofTab(id), channel });
+    const history = new StoredHistory(store, storage);
+    const tabs = new Tabs(store, { storage, locks: this.locks.ofTab(id), channel }, [
+      new Library(store, storage),
+      history,
+    ]);
     this.open.set(id, { store, tabs, isOpen: true });
-    await tabs.begin(() => restore(store, storage));
+    await tabs.begin(() => restore(store, storage, undefined, history));
     await this.passed(0);
     return id;
   }

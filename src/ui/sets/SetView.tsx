@@ -52,7 +52,12 @@ export function SetView({ set, isOpen, onBack, onGone }: Props) {
       {from && <Words>{`Made from “${from.name}”.`}</Words>}
       <KeyRow
         keys={[
-          ...(isOpen ? [] : [{ label: `Open ${name}`, text: 'Open', act: () => acts.open(set) }]),
+          ...(isOpen
+            ? []
+            : [
+                { label: `Open ${name}`, text: 'Open', act: () => acts.open(set) },
+                { text: 'Add its tracks', act: () => acts.addTracks(set) },
+              ]),
           { text: 'Duplicate', act: () => acts.duplicate(set) },
           { text: 'Export', act: () => acts.carry(set, false) },
           { text: 'Bundle', act: () => acts.carry(set, true) },

@@ -1,8 +1,11 @@
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
+import { tracksOf } from '@/core/document/set';
 import type { LibrarySet } from '@/core/library/librarySet';
+import { withTracks } from '@/core/library/restore';
 import { storageTrouble } from '@/storage/records';
 import { exportBundle, exportSet, openSetOf, saveSetFile } from '@/storage/setFiles';
+import { tracksBroughtIn } from '@/store/openSlice';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
@@ -25,6 +28,15 @@ export function useSetActs() {
     instrument.open(read);
     say(`“${set.name}” is open.`, true);
   };
+  const addTracks = async (set: LibrarySet) => {
+    const read = await library.open(set);
+    if ('error' in read) return say(`“${set.name}” could not be read. ${read.error}`);
+    const tracks = tracksOf(read.set);
+    const { leftOut } = withTracks(selectSet(store.getState()), tracks);
+    store.dispatch(tracksBroughtIn(tracks));
+    const came = `${tracks.length - leftOut} tracks of “${set.name}” came in`;
+    return say(leftOut > 0 ? `${came}; for ${leftOut} there is no room.` : `${came}.`, true);
+  };
   const carry = async (set: LibrarySet, asBundle: boolean) => {
     const read = isOpen(set) ? openSetOf(store) : await library.open(set);
     if (!('error' in read)) return asBundle ? exportBundle(store, read) : exportSet(store, read);
@@ -41,6 +53,7 @@ export function useSetActs() {
   return {
     tried,
     open: (set: LibrarySet) => tried(open(set)),
+    addTracks: (set: LibrarySet) => tried(addTracks(set)),
     duplicate: (set: LibrarySet) => tried(library.duplicate(set).then(() => say(`“${set.name}” is duplicated.`))),
     remove: (set: LibrarySet) => tried(remove(set)),
     carry: (set: LibrarySet, asBundle: boolean) => tried(carry(set, asBundle)),
