@@ -45,12 +45,17 @@ test('sets are named, noted, duplicated, opened while it plays, deleted and brou
   await app.button('Delete').click();
   await expect(item(app, 'Curb Cut 2')).toHaveCount(0);
   await app.savedSet((set) => set.name === 'New set');
+  // At once it is brought back by one touch.
+  await app.button('Bring back Curb Cut 2').click();
+  await app.button('About Curb Cut 2').click();
+  await app.button('Delete').click();
+  await expect(app.button('Bring back Curb Cut 2')).toBeVisible();
 
   await page.reload();
   await expect(item(app, 'Curb Cut')).toBeVisible();
   await app.button('Bin (1)').click();
   await expectAccessible(page);
-  await app.button('Bring back Curb Cut 2').click();
+  await app.button('Bring Curb Cut 2 back from the bin').click();
   await expect(item(app, 'Curb Cut 2')).toBeVisible();
   // One that is not open is renamed all the same.
   await app.button('About Curb Cut').click();

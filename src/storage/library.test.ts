@@ -1,84 +1,23 @@
 import fc from 'fast-check';
 import { emptySet } from '@/core/document/create';
 import { demoSet } from '@/core/document/demo';
-import type { Hit } from '@/core/document/hit';
 import { readPlainSet } from '@/core/document/readSet';
 import type { OpenSet } from '@/core/document/set';
 import { factsOf, isUntouched, MOST_AUTO } from '@/core/library/librarySet';
 import { setNoted, setRenamed } from '@/store/aboutSlice';
 import { setOpened, trackRestored, versionRestored } from '@/store/openSlice';
-import { stepEntered } from '@/store/patternsSlice';
 import { createStore } from '@/store/store';
 import { tempoSet } from '@/store/timeSlice';
 import { trackRemoved } from '@/store/tracksSlice';
-import { historyRestored, redone, undone } from '@/store/undoable';
+import { undone } from '@/store/undoable';
 import { Library } from './library';
 import { Memory, settled } from './memory.testing';
-import { restore } from './persistence';
-import { SET_KEY, STEP_PREFIX, VERSION_PREFIX } from './records';
-import { StoredHistory } from './storedHistory';
+import { SET_KEY, VERSION_PREFIX } from './records';
 import { findSet, readStored } from './storedSet';
-import { Tabs } from './tabs';
+import { enter, StoringApp as App } from './storingApp.testing';
 
 const DAY = 24 * 3600 * 1000;
 
-/** The app as far as it stores, on a browser's storage; its clock stands until it is moved. */
-class App {
-  readonly store = createStore();
-  clock = new Date('2026-03-01T20:00:00Z').getTime();
-  readonly library: Library;
-  readonly tabs: Tabs;
-
-  private constructor(readonly memory: Memory) {
-    const history = new StoredHistory(this.store, memory);
-    this.library = new Library(this.store, memory, () => new Date(this.clock));
-    const browser = { storage: memory, locks: undefined, channel: { postMessage: () => undefined, onmessage: null } };
-    this.tabs = new Tabs(this.store, browser, [this.library, history]);
-    this.begun = this.tabs.begin(() => restore(this.store, memory, undefined, history));
-  }
-
-  private readonly begun: Promise<void>;
-
-  static async on(memory: Memory): Promise<App> {
-    const app = new App(memory);
-    await app.begun;
-    await app.library.list();
-    return app;
-  }
-
-  /** The page goes: what it writes as it goes is written. */
-  async close(): Promise<void> {
-    this.tabs.saveNow();
-    await settled();
-  }
-
-  /** The page is loaded anew. */
-  async reload(): Promise<App> {
-    await this.close();
-    const app = await App.on(this.memory);
-    app.clock = this.clock;
-    return app;
-  }
-
-  get open(): OpenSet {
-    const { set, stage } = this.store.getState();
-    return { set: set.present, stage };
-  }
-
-  async openFrom(name: string): Promise<void> {
-    const set = (await this.library.list()).find((one) => one.name === name)!;
-    const read = await this.library.open(set);
-    if ('error' in read) throw new Error(read.error);
-    this.store.dispatch(setOpened(read));
-  }
-
-  async named(name: string) {
-    return (await this.library.list()).find((one) => one.name === name)!;
-  }
-}
-
-const hit = (id: number, tick: number): Hit => ({ id, pad: id % 16, tick, length: 60, velocity: 0.5, snap: null });
-const enter = (id: number) => stepEntered({ place: { track: 0, slot: 0 }, hit: hit(id, (id * 37) % 3840) });
 const rename = (name: string) => setRenamed(name);
 
 let memory: Memory;
@@ -275,6 +214,17 @@ describe('the sets of a device', () => {
     expect(memory.map.has(`library ${id}`)).toBe(false);
   });
 
+  test('a tab that does not save the set shows the sets, and changes none', async () => {
+    const app = await App.on(memory);
+    app.store.dispatch(rename('First'));
+    await app.close();
+    const follower = new Library(createStore(), memory);
+    const [set] = await follower.list();
+    expect(set!.name).toBe('First');
+    await expect(follower.change(set!, { name: 'Stolen' })).rejects.toThrow('Another tab keeps the sets');
+    await expect(follower.keepVersion('x')).rejects.toThrow('Another tab keeps the sets');
+  });
+
   test('versions of the library outlive runs that let go of theirs', async () => {
     const app = await App.on(memory);
     app.store.dispatch(rename('First'));
@@ -347,94 +297,5 @@ describe('versions', () => {
     expect(app.open.set.tracks[2]!.patterns[0]).toBe(before.tracks[2]!.patterns[0]);
     app.store.dispatch(undone());
     expect(app.open.set).toEqual(before);
-  });
-});
-
-/** What a player does, by a number. */
-function act(app: App, n: number, canUndo: boolean): void {
-  const { store } = app;
-  const kinds = [
-    () => store.dispatch(enter(10_001 + 2 * n)),
-    () => store.dispatch(tempoSet(60 + (n % 100))),
-    () => canUndo && store.dispatch(undone()),
-    () => store.dispatch(redone()),
-    () => store.dispatch(rename(`Name ${n % 7}`)),
-    () => canUndo && store.dispatch(undone()),
-    () => app.open.set.order.length > 1 && store.dispatch(trackRemoved({ track: app.open.set.order[1]! })),
-  ];
-  kinds[n % kinds.length]!();
-}
-
-function stepsOf({ store }: App): number {
-  const { past, open } = store.getState().set;
-  return past.length + (open ? 1 : 0);
-}
-
-describe('undo', () => {
-  test('survives reloads: steps back and forth are those of a page that was never left', async () => {
-    const histories = Number(process.env.HISTORIES ?? 12);
-    await fc.assert(
-      fc.asyncProperty(fc.array(fc.nat(5000), { minLength: 5, maxLength: 40 }), fc.nat(6), async (acts, every) => {
-        memory = new Memory();
-        let app = await App.on(memory);
-        const twin = await App.on(new Memory());
-        const { set, stage } = app.open;
-        for (const { store } of [app, twin]) store.dispatch(setOpened({ set: { ...set, id: 'one' }, stage }));
-        for (const [i, n] of acts.entries()) {
-          if (i % (every + 2) === 0) app = await app.reload();
-          const canUndo = stepsOf(twin) > 1;
-          act(app, n, canUndo);
-          act(twin, n, canUndo);
-          expect(app.open.set).toEqual(twin.open.set);
-        }
-        app = await app.reload();
-        // The change of set itself is not stored: the set before lies in the library.
-        while (stepsOf(twin) > 1) {
-          expect(stepsOf(app)).toBe(stepsOf(twin) - 1);
-          for (const { store } of [app, twin]) store.dispatch(undone());
-          expect(app.open.set).toEqual(twin.open.set);
-        }
-      }),
-      { numRuns: histories },
-    );
-  });
-
-  test('a step is stored once, and goes when nothing names it any more', async () => {
-    const app = await App.on(memory);
-    const steps = () => [...memory.map.keys()].filter((key) => key.startsWith(STEP_PREFIX));
-    app.store.dispatch(rename('First'));
-    app.store.dispatch(setNoted('slow'));
-    await app.close();
-    const first = (JSON.parse(memory.map.get('history')!) as { past: string[] }).past[0];
-    expect(steps()).toHaveLength(2);
-    app.store.dispatch(undone());
-    await app.close();
-    expect(steps()).toContain(first);
-    app.store.dispatch(rename('Second'));
-    await app.close();
-    expect(steps()).toHaveLength(2);
-    expect(steps()).toContain(first);
-  });
-
-  test('steps of another set, or damaged ones, are none: the set opens all the same', async () => {
-    const app = await App.on(memory);
-    app.store.dispatch(rename('First'));
-    app.store.dispatch(tempoSet(70));
-    await app.close();
-    const whole = new Map(memory.map);
-    const keys = [...whole.keys()].filter((key) => key.startsWith(STEP_PREFIX) || key === 'history');
-    for (const key of keys) {
-      for (const text of ['', '{}', '[]', '{"label":"x","undo":[{}],"redo":[]}', whole.get(key)!.slice(0, 30)]) {
-        memory.map.clear();
-        for (const [name, value] of whole) memory.map.set(name, value);
-        memory.map.set(key, text);
-        const again = await App.on(memory);
-        expect(again.open.set).toEqual(app.open.set);
-        expect(again.store.getState().set.past).toEqual([]);
-      }
-    }
-    const other = createStore();
-    other.dispatch(historyRestored({ past: [], future: [] }));
-    expect(other.getState().set.past).toEqual([]);
   });
 });

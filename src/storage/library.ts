@@ -15,6 +15,13 @@ import { findSet, readStored, textOf } from './storedSet';
 /** A set in the bin stays there for so long, ms. */
 const BIN_MS = 30 * 24 * 3600 * 1000;
 
+/** A tab that does not save the set changes nothing in the library either: it would not know what the other does. */
+export class OtherTabKeeps extends Error {
+  constructor() {
+    super('Another tab keeps the sets. Take over in this one first.');
+  }
+}
+
 /**
  * All sets of this device. The open one lies in pieces of its own; each other one as a version of itself, and the library says which.
  * A set is put into the library in the same write that puts another in its place: no moment is without it.
@@ -150,7 +157,7 @@ export class Library implements Companion {
 
   /** A set as it was in one of its versions. */
   async openVersion(key: string): Promise<ReadSet> {
-    await this.flush();
+    if (this.pieces) await this.flush();
     const found = await findSet(this.storage, key);
     return found ? readStored(found) : { error: 'It is not stored any more.' };
   }
@@ -285,8 +292,13 @@ export class Library implements Companion {
     for (const [key, text] of stored) if (this.pending.get(key) === text) this.pending.delete(key);
   }
 
+  /**
+   * Acts when all that was asked for before is done.
+   * @throws OtherTabKeeps
+   */
   private inTurn<T>(act: (sets: Map<string, LibrarySet>) => Promise<T>): Promise<T> {
     const done = this.turn.then(async () => {
+      if (!this.pieces) throw new OtherTabKeeps();
       const sets = await this.read();
       await this.flush();
       return act(sets);

@@ -1,3 +1,4 @@
+import { drawWingBars } from '../shared/drawWingBars';
 import { beatsUntil } from '@/core/time/position';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Sounded } from '@/instrument/performance';
@@ -77,7 +78,7 @@ export function drawFlyway(c: CanvasRenderingContext2D, view: FlywayView): void 
   drawHits(c, view);
   drawComing(c, view);
   drawCount(c, view);
-  drawWingBars(c, nowX, height, tokens.wing);
+  drawWingBars(c, nowX, { top: 0, foot: height - RULER_PX + 4 }, tokens.wing);
 }
 
 function drawRuler(c: CanvasRenderingContext2D, view: FlywayView): void {
@@ -197,16 +198,4 @@ function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
     c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);
   }
   c.textAlign = 'left';
-}
-
-function drawWingBars(c: CanvasRenderingContext2D, x: number, height: number, color: string): void {
-  c.fillStyle = color;
-  for (const shift of [-4, 4]) {
-    c.beginPath();
-    c.moveTo(x + shift + 3, 0);
-    c.lineTo(x + shift + 6, 0);
-    c.lineTo(x + shift - 1, height - RULER_PX + 4);
-    c.lineTo(x + shift - 4, height - RULER_PX + 4);
-    c.fill();
-  }
 }

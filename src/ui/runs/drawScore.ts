@@ -1,3 +1,4 @@
+import { drawWingBars } from '../shared/drawWingBars';
 import { blockStrokes, stepAt, type Block, type Score, type ScoreTrack, type Stroke } from '@/core/score/score';
 import { ticksPerBar } from '@/core/time/ticks';
 import { FEATHERS, NUMBERS, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
@@ -70,7 +71,7 @@ export function drawScore(c: CanvasRenderingContext2D, picture: ScorePicture): v
   if (now === null) {
     c.fillStyle = tokens.wing;
     c.fillRect(tickX(picture, cursor) - 1, RULER_PX - 8, 2, plan.height);
-  } else drawWingBars(c, tickX(picture, now), plan.height, tokens.wing);
+  } else drawWingBars(c, tickX(picture, now), { top: RULER_PX - 10, foot: plan.height }, tokens.wing);
   c.restore();
   drawNames(c, picture);
 }
@@ -247,17 +248,6 @@ function drawNames(c: CanvasRenderingContext2D, { plan, score, row, tokens }: Sc
     c.fillStyle = i === row ? tokens.wing : tokens.cap;
     c.fillText(name, 8, top + (plan.rowHeight - GAP_PX) / 2, plan.names - 10);
   });
-}
-
-function drawWingBars(c: CanvasRenderingContext2D, x: number, height: number, colour: string): void {
-  c.strokeStyle = colour;
-  c.lineWidth = 2;
-  for (const shift of [-4, 2]) {
-    c.beginPath();
-    c.moveTo(x + shift, height);
-    c.lineTo(x + shift + 6, RULER_PX - 10);
-    c.stroke();
-  }
 }
 
 /** The whole of a score in small, and the part of it that is seen. */

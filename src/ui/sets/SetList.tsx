@@ -31,6 +31,7 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const acts = useSetActs();
+  const library = useLibrary();
   const aside = useAside();
   const [search, setSearch] = useState('');
   const found = searched(sets, search);
@@ -44,6 +45,18 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
         <ControlButton label="New set" text="New set" icon="plus" onPress={startEmpty} style={styles.key} />
         <BringIn />
       </View>
+      {justBinned(bin).map(({ id, name }) => (
+        <KeyRow
+          key={id}
+          keys={[
+            {
+              label: `Bring back ${name}`,
+              text: `Bring back “${name}”`,
+              act: () => acts.tried(library.bringBack(id)),
+            },
+          ]}
+        />
+      ))}
       {sets.length > 4 && <SearchField label="Search sets" text={search} onText={setSearch} />}
       <View role="list" aria-label="Sets" style={styles.cards}>
         {found.map((set) => (
@@ -68,6 +81,11 @@ export function SetList({ open, sets, bin, chosen, onChoose }: Props) {
   );
 }
 
+/** What was deleted since the page was opened is brought back by one touch. */
+function justBinned(bin: readonly LibrarySet[]): LibrarySet[] {
+  return bin.filter(({ binned }) => new Date(binned!).getTime() >= performance.timeOrigin);
+}
+
 function Bin({ sets }: { sets: readonly LibrarySet[] }) {
   const library = useLibrary();
   const acts = useSetActs();
@@ -84,7 +102,7 @@ function Bin({ sets }: { sets: readonly LibrarySet[] }) {
             <KeyRow
               keys={[
                 {
-                  label: `Bring back ${set.name}`,
+                  label: `Bring ${set.name} back from the bin`,
                   text: 'Bring back',
                   act: () => acts.tried(library.bringBack(set.id)),
                 },

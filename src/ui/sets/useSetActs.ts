@@ -3,6 +3,7 @@ import { emptySet } from '@/core/document/create';
 import { tracksOf } from '@/core/document/set';
 import type { LibrarySet } from '@/core/library/librarySet';
 import { withTracks } from '@/core/library/restore';
+import { OtherTabKeeps } from '@/storage/library';
 import { storageTrouble } from '@/storage/records';
 import { exportBundle, exportSet, openSetOf, saveSetFile } from '@/storage/setFiles';
 import { tracksBroughtIn } from '@/store/openSlice';
@@ -19,7 +20,7 @@ export function useSetActs() {
   const instrument = useInstrument();
   const say = (text: string, undo = false) => void store.dispatch(noticed(text, undo));
   const tried = (done: Promise<unknown>) => {
-    done.catch((error: unknown) => say(storageTrouble(error)));
+    done.catch((error: unknown) => say(error instanceof OtherTabKeeps ? error.message : storageTrouble(error)));
   };
   const isOpen = (set: LibrarySet) => set.id === (selectSet(store.getState()).id ?? '');
   const open = async (set: LibrarySet) => {
