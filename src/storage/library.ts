@@ -1,7 +1,14 @@
 import { nanoid } from '@reduxjs/toolkit';
 import type { BeatSet, OpenSet } from '@/core/document/set';
 import { nextName } from '@/core/edit/slots';
-import { factsOf, isUntouched, withVersion, type KeptVersion, type LibrarySet } from '@/core/library/librarySet';
+import {
+  BIN_DAYS,
+  factsOf,
+  isUntouched,
+  withVersion,
+  type KeptVersion,
+  type LibrarySet,
+} from '@/core/library/librarySet';
 import { readLibrarySet } from '@/core/library/librarySchema';
 import type { ReadSet } from '@/core/document/readSet';
 import { isPlain } from '@/core/plain';
@@ -12,8 +19,7 @@ import { LIBRARY_PREFIX, VERSION_PREFIX, type Storage } from './records';
 import type { Companion } from './saver';
 import { findSet, readStored, textOf } from './storedSet';
 
-/** A set in the bin stays there for so long, ms. */
-const BIN_MS = 30 * 24 * 3600 * 1000;
+const DAY_MS = 24 * 3600 * 1000;
 
 /** A tab that does not save the set changes nothing in the library either: it would not know what the other does. */
 export class OtherTabKeeps extends Error {
@@ -58,13 +64,18 @@ export class Library implements Companion {
   own(pieces: SetPieces): void {
     this.pieces = pieces;
     this.opened = this.last = this.present;
-    this.sets = null;
-    this.whenRead(() => undefined);
+    this.lost();
   }
 
   lose(): void {
     this.pieces = null;
     this.pending.clear();
+  }
+
+  /** What waits for the next save waits on; all else is what the storage says. */
+  lost(): void {
+    this.sets = null;
+    this.whenRead(() => undefined);
   }
 
   entries(): Record<string, string> {
@@ -320,7 +331,7 @@ export class Library implements Companion {
     const keys = (await storage.getAllKeys()).filter((key) => key.startsWith(LIBRARY_PREFIX));
     const texts = Object.values(await storage.getMany(keys));
     const found = texts.flatMap((text) => readLibrarySet(text) ?? []);
-    const since = this.now().getTime() - BIN_MS;
+    const since = this.now().getTime() - BIN_DAYS * DAY_MS;
     const gone = found.filter(({ binned }) => binned !== undefined && new Date(binned).getTime() < since);
     this.sets = new Map(found.filter((set) => !gone.includes(set)).map((set) => [set.id, set]));
     if (this.pieces && gone.length > 0) await storage.removeMany(gone.map(({ id }) => LIBRARY_PREFIX + id));

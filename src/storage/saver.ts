@@ -24,6 +24,8 @@ export interface Companion {
   own(pieces: SetPieces): void;
   /** Another tab does. */
   lose(): void;
+  /** What was stored is gone: all is stored anew. */
+  lost(): void;
   /**
    * Texts to store, by key. They are asked for again with the next save if this one fails.
    * @param record the text of the set's record
@@ -128,10 +130,7 @@ export class Saver {
   saveAgain(): void {
     this.saved = { set: null, stage: null, settings: null };
     this.pieces.lost();
-    for (const companion of this.companions) {
-      companion.lose();
-      companion.own(this.pieces);
-    }
+    for (const companion of this.companions) companion.lost();
     this.follow();
   }
 

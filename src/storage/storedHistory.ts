@@ -41,6 +41,10 @@ export class StoredHistory implements Companion {
   }
 
   lose(): void {
+    this.lost();
+  }
+
+  lost(): void {
     this.stored.clear();
     this.sent.clear();
   }

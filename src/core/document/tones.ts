@@ -70,16 +70,18 @@ export function noteHz(note: number): number {
   return 440 * 2 ** ((note - 69) / 12);
 }
 
-/**
- * Finds notes again in another layout, so that what was recorded sounds as it did: the pad nearest below the note (or the
- * lowest), and the semitones that are left over.
- */
-export function relaid(from: Tones, to: Tones): (pad: number, pitch: number) => { pad: number; pitch: number } {
-  const notes = Array.from({ length: 16 }, (_, pad) => padNote(to, pad));
-  return (pad, pitch) => {
-    const note = padNote(from, pad) + pitch;
+/** Finds notes in a layout: the pad nearest below the note (or the lowest), and the semitones that are left over. */
+export function padsOfNotes(tones: Tones): (note: number) => { pad: number; pitch: number } {
+  const notes = Array.from({ length: 16 }, (_, pad) => padNote(tones, pad));
+  return (note) => {
     let best = 0;
     for (let i = 0; i < notes.length; i++) if (notes[i]! <= note + 1e-9) best = i;
     return { pad: best, pitch: note - notes[best]! };
   };
+}
+
+/** Finds notes again in another layout, so that what was recorded sounds as it did. */
+export function relaid(from: Tones, to: Tones): (pad: number, pitch: number) => { pad: number; pitch: number } {
+  const padOf = padsOfNotes(to);
+  return (pad, pitch) => padOf(padNote(from, pad) + pitch);
 }

@@ -1,11 +1,12 @@
+import { counted } from '../counted';
 import { newSet } from '../document/create';
 import type { Hit } from '../document/hit';
-import { FARTHEST_PITCH, MAX_HITS, MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TICKS, MAX_TIMES, MAX_TRACKS } from '../document/limits'; // prettier-ignore
+import { MAX_HITS, MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TICKS, MAX_TIMES, MAX_TRACKS } from '../document/limits'; // prettier-ignore
 import type { Pattern } from '../document/pattern';
 import type { Section } from '../document/section';
 import type { OpenSet } from '../document/set';
 import { FIRST_STAGE } from '../document/stage';
-import { padNote, scaleSteps, type Tones } from '../document/tones';
+import { padsOfNotes, scaleSteps, type Tones } from '../document/tones';
 import { newTrack, type Chain, type Track } from '../document/track';
 import { nearestPad } from './gmDrums';
 import { mod, ticksPerBar } from '../time/ticks';
@@ -79,7 +80,7 @@ export interface BroughtIn extends OpenSet {
  * A song as a set: a track for each part that is taken, cut into patterns that a chain plays in the order of the song. Stretches that are
  * alike share a pattern. A section plays all of it.
  */
-export function bringIn(song: MidiSong, choices: MidiChoices, name: string): BroughtIn {
+export function setOfSong(song: MidiSong, choices: MidiChoices, name: string): BroughtIn {
   const leftOut: string[] = [];
   const { bpm } = song.tempo[0]!;
   const place = choices.followsTempo ? timed(song) : (tick: number) => tick;
@@ -130,7 +131,8 @@ function strokesOf(
   place: (tick: number) => number,
   leftOut: string[],
 ): Stroke[] {
-  const onPad = tones ? padsOfTones(tones) : (key: number) => ({ pad: padOf(key, choice), pitch: 0 });
+  const toned = tones && padsOfNotes(tones);
+  const onPad = (key: number) => toned?.(key) ?? { pad: padOf(key, choice), pitch: 0 };
   const missed = new Set<number>();
   const strokes = notes.flatMap((note): Stroke[] => {
     const { pad, pitch } = onPad(note.key);
@@ -170,16 +172,14 @@ function patternsOf(
   const slots = new Map<string, number>();
   const patterns: Pattern[] = [];
   const links: Chain['links'] = [];
-  let dropped = 0;
+  let played = 0;
   for (const stretch of stretches) {
     const content = JSON.stringify(stretch);
     let slot = slots.get(content);
     const last = links.at(-1);
     const isRound = slot !== undefined && last?.slot === slot && last.times < MAX_TIMES;
-    if ((!isRound && links.length >= MAX_LINKS) || (slot === undefined && patterns.length >= MAX_SLOTS)) {
-      dropped++;
-      continue;
-    }
+    if ((!isRound && links.length >= MAX_LINKS) || (slot === undefined && patterns.length >= MAX_SLOTS)) break;
+    played++;
     if (slot === undefined) {
       slots.set(content, (slot = patterns.length));
       const hits = stretch.slice(0, MAX_HITS).map((stroke) => ({ ...stroke, id: newId() }));
@@ -194,9 +194,10 @@ function patternsOf(
     if (isRound) last!.times++;
     else links.push({ slot, times: 1 });
   }
+  const dropped = stretches.length - played;
   if (dropped > 0)
     leftOut.push(
-      `“${name}”: the last ${counted(dropped, 'stretch', 'es')}: a chain has no room. Longer patterns need fewer.`,
+      `“${name}”: the last ${counted(dropped, 'stretch', 'stretches')}: a chain has no room. Longer patterns need fewer.`,
     );
   return stretches.length > 1 ? { patterns, chain: { links, again: true } } : { patterns };
 }
@@ -222,24 +223,4 @@ function tonesFor(voice: 'bass' | 'keys', part: MidiPart): Tones {
     }
   }
   return best;
-}
-
-/** The pad nearest below a key, or the lowest, and the semitones that are left over. */
-function padsOfTones(tones: Tones): (key: number) => { pad: number | null; pitch: number } {
-  const notes = Array.from({ length: 16 }, (_, pad) => padNote(tones, pad));
-  return (key) => {
-    const pad = lastBelow(notes, key);
-    const pitch = key - notes[pad]!;
-    return Math.abs(pitch) > FARTHEST_PITCH ? { pad: null, pitch: 0 } : { pad, pitch };
-  };
-}
-
-function lastBelow(notes: readonly number[], key: number): number {
-  let found = 0;
-  for (let i = 0; i < notes.length; i++) if (notes[i]! <= key) found = i;
-  return found;
-}
-
-function counted(count: number, thing: string, plural = 's'): string {
-  return `${count} ${thing}${count === 1 ? '' : plural}`;
 }

@@ -15,7 +15,7 @@ import { playTracks } from '../score/playThrough';
 import { readScore } from '../score/readScore';
 import { drumName, nearestPad } from './gmDrums';
 import { writePatternMidi } from './midiFile';
-import { bringIn, firstChoices, padOf, type MidiChoices } from './midiSet';
+import { setOfSong, firstChoices, padOf, type MidiChoices } from './midiSet';
 import { readMidi, type MidiSong } from './readMidi';
 import { writeScoreMidi } from './scoreMidi';
 
@@ -59,7 +59,6 @@ describe('MIDI files of other people (Debian openttd-openmsx)', () => {
     const other = JSON.parse(stdout) as Record<string, { notes: number[][]; tempos: [number, number][] }>;
     for (const file of files) {
       const read = song(readFileSync(file));
-      const byAll = (a: number[], b: number[]) => a.findIndex((x, i) => x !== b[i]) < 0 ? 0 : a[a.findIndex((x, i) => x !== b[i])]! - b[a.findIndex((x, i) => x !== b[i])]!; // prettier-ignore
       const mine = read.parts.flatMap(({ channel, notes }) =>
         notes.map(({ tick, key, velocity }) => [tick, channel, key, Math.round(velocity * 127)]),
       );
@@ -75,7 +74,7 @@ describe('MIDI files of other people (Debian openttd-openmsx)', () => {
     for (const name of foreign) {
       const read = song(readFileSync(path.join(FOREIGN, name)));
       for (const bars of [null, 4]) {
-        const brought = bringIn(read, { ...firstChoices(read), bars }, name);
+        const brought = setOfSong(read, { ...firstChoices(read), bars }, name);
         opens(brought);
         const sounding = tracksOf(brought.set).reduce((sum, track) => sum + strokes(track).length, 0);
         const notes = read.parts.reduce((sum, part) => sum + part.notes.length, 0);
@@ -141,19 +140,23 @@ test('200 random sets there and back: the same notes, velocities, tempo and name
     const { performed, run } = playTracks({ set, stage: stageOf(set) }, length, 48000);
     const score = readScore({ ...performed, log: structuredClone([...performed.log]) }, run);
     const back = song(writeScoreMidi(score, { from: 0, to: length }, set.name));
-    const { set: brought } = bringIn(back, { ...firstChoices(back), bars: null }, back.name);
+    const { set: brought } = setOfSong(back, { ...firstChoices(back), bars: null }, back.name);
     expect([brought.name, brought.tempo]).toEqual([set.name, set.tempo]);
     expect(tracksOf(brought).map(({ name }) => name)).toEqual(tracksOf(set).map(({ name }) => name));
     for (const track of tracksOf(set)) {
       // A key that is struck again while it sounds chokes, and a file's tick may be the next one: both are of a stroke's frame.
       const [mine, its] = [strokes(brought.tracks[track.id]!), strokes(track)];
-      expect(mine.map(([, key, velocity]) => [key, velocity]).sort(byBoth)).toEqual(its.map(([, key, velocity]) => [key, velocity]).sort(byBoth)); // prettier-ignore
+      expect(mine.map(([, key, velocity]) => [key, velocity]).sort(byAll)).toEqual(its.map(([, key, velocity]) => [key, velocity]).sort(byAll)); // prettier-ignore
       for (let i = 0; i < its.length; i++) expect(Math.abs(mine[i]![0] - its[i]![0])).toBeLessThanOrEqual(1);
     }
   }
 });
 
-const byBoth = (a: number[], b: number[]) => a[0]! - b[0]! || a[1]! - b[1]!;
+/** Lists of numbers in order of the first in which they differ. */
+const byAll = (a: readonly number[], b: readonly number[]): number => {
+  const at = a.findIndex((x, i) => x !== b[i]);
+  return at < 0 ? 0 : a[at]! - b[at]!;
+};
 
 /** A file of one track. */
 function file(events: readonly object[], head: object = { format: 1, numTracks: 1, ticksPerBeat: 480 }): Uint8Array {
@@ -176,21 +179,31 @@ describe('a MIDI file', () => {
     const tempo = (deltaTime: number, bpm: number) => ({ deltaTime, type: 'setTempo', meta: true, microsecondsPerBeat: 60e6 / bpm }); // prettier-ignore
     // A quarter at 120, then at 60: the notes sound at 0, 0.5 and 1.5 s, which at 120 throughout are quarters 0, 1 and 3.
     const read = song(file([tempo(0, 120), on(0, 36, 9), tempo(480, 60), on(0, 36, 9), on(480, 36, 9)]));
-    const ticks = (followsTempo: boolean) => bringIn(read, { ...firstChoices(read), followsTempo }, 'x').set.tracks[0]!.patterns[0]!.hits.map(({ tick }) => tick / 960); // prettier-ignore
+    const ticks = (followsTempo: boolean) => setOfSong(read, { ...firstChoices(read), followsTempo }, 'x').set.tracks[0]!.patterns[0]!.hits.map(({ tick }) => tick / 960); // prettier-ignore
     expect(ticks(false)).toEqual([0, 1, 2]);
     expect(ticks(true)).toEqual([0, 1, 3]);
-    expect(bringIn(read, firstChoices(read), 'x').leftOut.join()).toMatch(/1 tempo change:/);
+    expect(setOfSong(read, firstChoices(read), 'x').leftOut.join()).toMatch(/1 tempo change:/);
   });
 
   test('is cut into patterns that a chain plays; stretches that are alike share one', () => {
     const bar = [on(0, 36, 9), off(480, 36, 9), on(0, 38, 9), off(1440, 38, 9)];
     const other = [on(0, 42, 9), off(1920, 42, 9)];
     const read = song(file([...bar, ...bar, ...other, ...bar]));
-    const { set } = bringIn(read, { ...firstChoices(read), bars: 1 }, 'x');
+    const { set } = setOfSong(read, { ...firstChoices(read), bars: 1 }, 'x');
     const { patterns, chain } = set.tracks[0]!;
     expect(patterns.filter((pattern) => pattern !== null)).toHaveLength(2);
     expect(chain!.links).toEqual([{ slot: 0, times: 2 }, { slot: 1, times: 1 }, { slot: 0, times: 1 }]); // prettier-ignore
     expect(set.sections[0]!.parts).toEqual([{ track: 0, plays: 'chain' }]);
+  });
+
+  test('that is too long for a chain ends where that is full, and nothing later is played too early', () => {
+    // 70 bars, each of another key, and then the 64th again: a chain has 64 links.
+    const bar = (key: number) => [on(0, key), off(1920, key)];
+    const keys = Array.from({ length: 70 }, (_, i) => 30 + i);
+    const read = song(file([...keys, keys[63]!].flatMap(bar)));
+    const { set, leftOut } = setOfSong(read, { ...firstChoices(read), bars: 1 }, 'x');
+    expect(strokes(set.tracks[0]!).map(([, key]) => key)).toEqual(keys.slice(0, 64));
+    expect(leftOut.join()).toMatch(/the last 7 stretches/);
   });
 
   test('says what of it is left out', () => {
@@ -241,7 +254,7 @@ describe('a MIDI file', () => {
       const read = song(whole.slice(0, length));
       expect(read.leftOut.join()).toMatch(/damaged|should have/);
       expect(read.parts[0]?.notes.length ?? 0).toBeLessThanOrEqual(notes);
-      opens(bringIn(read, firstChoices(read), 'x'));
+      opens(setOfSong(read, firstChoices(read), 'x'));
     }
   });
 
@@ -260,7 +273,7 @@ describe('a MIDI file', () => {
         continue;
       }
       outcomes[read.leftOut.length > 0 ? 'partial' : 'whole']++;
-      opens(bringIn(read, firstChoices(read), 'mutated'));
+      opens(setOfSong(read, firstChoices(read), 'mutated'));
     }
     expect(Math.min(outcomes.error, outcomes.partial)).toBeGreaterThan(0);
   });
@@ -270,7 +283,7 @@ describe('a MIDI file', () => {
     fc.assert(
       fc.property(fc.uint8Array({ maxLength: 400 }), (bytes) => {
         const read = readMidi(Uint8Array.of(...head, bytes.length >> 8, bytes.length & 255, ...bytes));
-        if (!('error' in read)) opens(bringIn(read, firstChoices(read), 'x'));
+        if (!('error' in read)) opens(setOfSong(read, firstChoices(read), 'x'));
       }),
     );
   });

@@ -1,4 +1,5 @@
 import { parseMidi, type MidiEvent } from 'midi-file';
+import { counted } from '../counted';
 import { MAX_NAME } from '../document/limits';
 import { METERS } from '../document/set';
 import { nextName } from '../edit/slots';
@@ -256,8 +257,4 @@ function tempoMap(found: readonly { tick: number; bpm: number }[], leftOut: stri
     leftOut.push(`${counted(beyond, 'tempo')} beyond what Chaffinch plays: the nearest stands in its place.`);
   const steps = [...byTick].map(([tick, bpm]) => ({ tick, bpm: clampTempo(bpm) })).sort((a, b) => a.tick - b.tick);
   return steps.filter((step, i) => step.bpm !== steps[i - 1]?.bpm);
-}
-
-function counted(count: number, thing: string): string {
-  return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }

@@ -1,4 +1,5 @@
 import { alike } from '../alike';
+import { counted } from '../counted';
 import type { Hit } from '../document/hit';
 import { KITS } from '../document/kits';
 import type { Pattern } from '../document/pattern';
@@ -135,10 +136,6 @@ function hitWords(before: readonly Hit[], after: readonly Hit[]): string[] {
   if (old.size > 0) words.push(`${counted(old.size, 'hit')} fewer`);
   if (changed > 0) words.push(`${counted(changed, 'hit')} changed`);
   return words;
-}
-
-function counted(count: number, thing: string): string {
-  return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }
 
 function percent(level: number): string {

@@ -32,6 +32,9 @@ export interface SetFacts {
   picture: SetPicture;
 }
 
+/** A set in the bin stays there for so many days. */
+export const BIN_DAYS = 30;
+
 /** A set in the library of this device. */
 export interface LibrarySet extends SetFacts {
   id: string;

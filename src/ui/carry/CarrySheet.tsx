@@ -48,7 +48,6 @@ export function CarrySheet() {
           options={options}
           onChoose={setWhat}
           grow
-          style={styles.what}
         />
         <ListenKey part={part} />
         <CarryKey carry={carry} />
@@ -68,5 +67,4 @@ function withShown({ set, stage }: OpenSet, { track, slot }: PatternPlace, patte
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: 4, flexWrap: 'wrap' },
-  what: { flexBasis: 180 },
 });

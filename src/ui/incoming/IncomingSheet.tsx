@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { MAX_TRACKS } from '@/core/document/limits';
 import { tracksOf } from '@/core/document/set';
-import { bringIn, CUTS, firstChoices, type MidiChoices, type PartChoice } from '@/core/formats/midiSet';
+import { setOfSong, CUTS, firstChoices, type MidiChoices, type PartChoice } from '@/core/formats/midiSet';
 import type { MidiSong } from '@/core/formats/readMidi';
 import { playTracks } from '@/core/score/playThrough';
 import { formatTempo } from '@/core/time/tempo';
@@ -39,7 +39,7 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
   const instrument = useInstrument();
   const taken = useAppSelector((state) => selectSet(state).order.length);
   const [choices, setChoices] = useState(() => firstChoices(song));
-  const brought = useMemo(() => bringIn(song, choices, name), [song, choices, name]);
+  const brought = useMemo(() => setOfSong(song, choices, name), [song, choices, name]);
   const part = useMemo(
     () => new PlayedPart(name, () => playTracks(brought, brought.length, PART_RATE)),
     [name, brought],

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import type { Run } from '@/core/document/run';
 
 type Facts = Pick<Run, 'from' | 'to' | 'sampleRate' | 'tempo' | 'launches' | 'hits'>;
@@ -13,10 +14,6 @@ export function runFacts({ from, to, sampleRate, tempo, launches, hits }: Facts)
     `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`,
     `${least === most ? least : `${least}–${most}`} BPM`,
     ...(launches > 0 ? [counted(launches, 'launch', 'launches')] : []),
-    counted(hits, 'hit', 'hits'),
+    counted(hits, 'hit'),
   ].join(' · ');
-}
-
-function counted(count: number, one: string, more: string): string {
-  return `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
 }

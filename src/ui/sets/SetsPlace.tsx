@@ -52,7 +52,9 @@ export default function SetsPlace() {
 function useOpenSet(sets: readonly LibrarySet[] | null): LibrarySet {
   const set = useAppSelector(selectSet);
   const stage = useAppSelector(selectStage);
-  const facts = useMemo(() => factsOf({ set, stage }), [set, stage]);
+  // Its size as it was when the place was opened: to count it again with every stroke would cost more than all else.
+  const letters = useMemo(() => JSON.stringify(set).length, [set.id]); // eslint-disable-line react-hooks/exhaustive-deps
+  const facts = useMemo(() => factsOf({ set, stage }, letters), [set, stage, letters]);
   const known = sets?.find(({ id }) => id === set.id);
   return { at: '', latest: null, versions: [], ...known, ...facts, id: set.id ?? '' };
 }

@@ -1,4 +1,5 @@
-import type { LibrarySet, SetFacts } from '@/core/library/librarySet';
+import { counted } from '@/core/counted';
+import { BIN_DAYS, type LibrarySet, type SetFacts } from '@/core/library/librarySet';
 import { formatTempo } from '@/core/time/tempo';
 
 /** 27 Nov 2026, 20:15 */
@@ -12,15 +13,8 @@ export function factWords({ tempo, tracks, patterns, hits, letters }: SetFacts):
   return `${formatTempo(tempo)} BPM · ${parts.join(', ')} · ${Math.ceil(letters / 1000)} kB`;
 }
 
-/** How long a set stays in the bin, from when it was put there. */
-const BIN_DAYS = 30;
-
 /** Days until a set in the bin goes for good. */
 export function daysLeft({ binned }: LibrarySet, now: Date): number {
   const days = (now.getTime() - new Date(binned!).getTime()) / (24 * 3600 * 1000);
   return Math.max(0, Math.ceil(BIN_DAYS - days));
-}
-
-function counted(count: number, thing: string): string {
-  return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }
