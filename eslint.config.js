@@ -26,6 +26,7 @@ const ROOMS = [
   'engine',
   'formats',
   'library',
+  'midi',
 ];
 
 /** Packages that src/core may use: they need no browser, no React and no Node. */
@@ -135,7 +136,8 @@ module.exports = defineConfig([
       ],
     },
   },
-  layer(['src/audio/**/*.ts'], upwards('workers', 'store', 'instrument', 'storage', 'ui', 'app')),
+  layer(['src/audio/**/*.ts'], upwards('workers', 'midi', 'store', 'instrument', 'storage', 'ui', 'app')),
+  layer(['src/midi/**/*.ts'], upwards('audio', 'workers', 'store', 'instrument', 'storage', 'ui', 'app')),
   layer(['src/workers/**/*.ts'], upwards('store', 'instrument', 'storage', 'ui', 'app')),
   layer(['src/store/**/*.ts'], upwards('workers', 'audio', 'instrument', 'storage', 'ui', 'app')),
   layer(['src/instrument/**/*.ts'], upwards('workers', 'ui', 'app')),

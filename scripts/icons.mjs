@@ -33,6 +33,7 @@ const NAMES = [
   'magnify-plus-outline',
   'minus',
   'pencil-outline',
+  'piano',
   'pin-outline',
   'play',
   'plus',

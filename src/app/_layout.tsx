@@ -4,7 +4,9 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
+import { Controllers } from '@/instrument/controllers/controllers';
 import { Instrument } from '@/instrument/instrument';
+import { Bench } from '@/midi/bench/bench';
 import { keepOffline } from '@/storage/offline';
 import { Library } from '@/storage/library';
 import { restore } from '@/storage/persistence';
@@ -14,6 +16,7 @@ import { onStorageLost, storage } from '@/storage/storage';
 import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
+import { ControllersProvider } from '@/ui/devices/ControllersContext';
 import { InstrumentProvider } from '@/ui/shared/InstrumentContext';
 import { LibraryProvider } from '@/ui/sets/LibraryContext';
 import { RunsProvider } from '@/ui/runs/RunsContext';
@@ -27,6 +30,10 @@ import { contrast, dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
 const instrument = new Instrument(store);
+const controllers = new Controllers(store, instrument);
+const bench = new Bench();
+controllers.add(bench);
+const plugs = { controllers, bench };
 const history = new StoredHistory(store, storage);
 const library = new Library(store, storage);
 const browser = { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') };
@@ -53,7 +60,11 @@ const silence = new Promise<void>((done) => {
   void restored.then(() => clearTimeout(timer));
 });
 /** The page is shown and the sound engine started with what there is. */
-const opened = Promise.race([restored, silence]).then(() => void instrument.start());
+const opened = Promise.race([restored, silence]).then(() => {
+  void instrument.start();
+  // The browser remembers that it was allowed.
+  if (store.getState().devices.wanted) void controllers.open();
+});
 
 keepOffline(store, opened);
 
@@ -84,13 +95,15 @@ export default function Layout() {
   return (
     <Provider store={store}>
       <InstrumentProvider value={instrument}>
-        <TabsProvider value={tabs}>
-          <RunsProvider value={runs}>
-            <LibraryProvider value={library}>
-              <Themed />
-            </LibraryProvider>
-          </RunsProvider>
-        </TabsProvider>
+        <ControllersProvider value={plugs}>
+          <TabsProvider value={tabs}>
+            <RunsProvider value={runs}>
+              <LibraryProvider value={library}>
+                <Themed />
+              </LibraryProvider>
+            </RunsProvider>
+          </TabsProvider>
+        </ControllersProvider>
       </InstrumentProvider>
     </Provider>
   );

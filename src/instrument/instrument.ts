@@ -1,39 +1,29 @@
 import { LiveHost } from '@/audio/liveHost';
-import type { Hit } from '@/core/document/hit';
-import type { Control } from '@/core/document/moves';
 import type { PatternPlace } from '@/core/document/pattern';
 import { nextHitId, type OpenSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
-import { SILENT } from '@/core/launch/launchState';
 import type { Command, Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
-import { gridTicks } from '@/core/quantize/grid';
 import { JustPlayed } from '@/core/record/justPlayed';
+import { addTap, tappedTempo } from '@/core/time/tempo';
 import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
 import { setOpened } from '@/store/openSlice';
-import { stepEntered } from '@/store/patternsSlice';
-import {
-  selectHeardSet,
-  selectInputSnap,
-  selectPattern,
-  selectPlace,
-  selectSet,
-  selectShown,
-  selectStage,
-  selectTrack,
-} from '@/store/selectors';
-import { audioChanged, stepPressed, stepReleased, transportReported } from '@/store/sessionSlice';
+import { selectHeardSet, selectPlace, selectSet, selectShown, selectStage } from '@/store/selectors';
+import { audioChanged, transportReported } from '@/store/sessionSlice';
 import type { InputDevice } from '@/store/settingsSlice';
 import { stageReported } from '@/store/stageSlice';
 import type { RootState, Store } from '@/store/store';
+import { tempoSet } from '@/store/timeSlice';
 import { DocumentFollower } from './documentFollower';
+import { Functions } from './functions/functions';
 import { GesturePlaces } from './gesturePlaces';
+import { Hands } from './hands';
 import { LatencyClicks } from './latencyClicks';
-import { MoveRecorder } from './moveRecorder';
 import { Performance } from './performance';
 import { placesPlayed } from './placesPlayed';
 import { RecordedHits } from './recordedHits';
 import { RepeatFollower } from './repeatFollower';
+import { Rides } from './rides';
 import { RunCapture } from './runCapture';
 import { StageFollower } from './stageFollower';
 
@@ -56,15 +46,20 @@ export class Instrument {
   readonly justPlayed = new JustPlayed();
   readonly latencyClicks: LatencyClicks;
   readonly runs: RunCapture;
+  readonly hands: Hands;
+  readonly rides: Rides;
+  /** All that keys and controllers can work. */
+  readonly functions: Functions;
+  private openPlace: (place: string) => void = () => undefined;
   private readonly host: EngineHost;
   private document!: DocumentFollower;
   private stage!: StageFollower;
   private repeat!: RepeatFollower;
   private readonly recorded: RecordedHits;
-  private readonly moveRecorder: MoveRecorder;
   private readonly gestures = new GesturePlaces();
   /** Names the recording that goes on. */
   private session = Date.now();
+  private taps: number[] = [];
   private lastHitId = 0;
   private idsTold = 0;
   /** What the engine was told last. */
@@ -88,11 +83,18 @@ export class Instrument {
     this.latencyClicks = new LatencyClicks(this.host);
     this.meetEngine();
     this.recorded = new RecordedHits(store);
-    this.moveRecorder = new MoveRecorder(store);
     this.performance = new Performance(
       (timeStamp) => this.host.engineFrameHeard(timeStamp),
       () => selectSet(store.getState()),
     );
+    this.hands = new Hands(store, {
+      send: (instruction) => this.send(instruction),
+      frameHeard: (timeStamp) => this.host.frameHeard(timeStamp),
+      nextId: () => this.nextId(),
+      isFull: (place) => this.isFull(place),
+    });
+    this.rides = new Rides(store, this.performance, (instruction) => this.send(instruction));
+    this.functions = new Functions({ store, instrument: this, openPlace: (place) => this.openPlace(place) });
   }
 
   /** Starts the sound engine and tells it the set; from then on it follows every change. */
@@ -130,6 +132,11 @@ export class Instrument {
     this.idsTold = 0;
   }
 
+  /** Whoever has a screen says how a place of it is opened. */
+  onPlace(open: (place: string) => void): void {
+    this.openPlace = open;
+  }
+
   /** Call from any gesture: browsers give sound only to a page that was touched. */
   unlock(): void {
     this.host.unlock();
@@ -142,45 +149,22 @@ export class Instrument {
    * @param timeStamp of the event, ms
    */
   padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
-    const heard = this.host.frameHeard(this.corrected(timeStamp, device));
     this.slide(pad, 0);
-    this.send({ type: 'padDown', track: this.shown, pad, velocity, heard, id: this.nextId() });
-    if (this.stepping) this.enterStep(pad, velocity);
+    this.hands.strike({ track: this.shown, pad, velocity, at: this.corrected(timeStamp, device) });
   }
 
   padUp(pad: number, timeStamp: number, device: InputDevice): void {
-    const heard = this.host.frameHeard(this.corrected(timeStamp, device));
-    this.send({ type: 'padUp', track: this.shown, pad, heard });
-    const state = this.state;
-    if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
+    this.hands.letGo({ track: this.shown, pad, at: this.corrected(timeStamp, device) });
   }
 
   /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
   padPress(pad: number, velocity: number): void {
-    if (this.state.session.repeat.on) this.send({ type: 'padPress', track: this.shown, pad, velocity });
+    this.hands.press(this.shown, pad, velocity);
   }
 
   /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */
   slide(pad: number, steps: number): void {
     this.repeat.slide(this.state, pad, steps);
-  }
-
-  /**
-   * A hand turns a control of a pad. While recording, its way is written into the Moves of the pattern that is heard.
-   * @param value in the control's range; NaN lets go, and the Moves have it again
-   * @param timeStamp of the event, ms
-   */
-  turn(pad: number, control: Control, value: number, timeStamp: number): void {
-    const track = this.shown;
-    this.send({ type: 'turn', track, pad, control, value });
-    const { playing, recording } = this.performance.anchor;
-    if (Number.isNaN(value)) return this.moveRecorder.end();
-    if (!playing || !recording) return;
-    const songTick = this.performance.tickHeard(timeStamp);
-    const slot = this.performance.loopAt(songTick, track)?.slot ?? SILENT;
-    if (slot === SILENT) return;
-    const tick = this.performance.positionAt(songTick, track);
-    this.moveRecorder.note({ track, slot }, pad, control, { tick, value });
   }
 
   /** An id that no hit has: odd, since the engine gives even ones to the hits of note repeat. */
@@ -210,6 +194,19 @@ export class Instrument {
     return this.recorded.isFull(place, this.session);
   }
 
+  /** The tempo follows taps, by the time stamps (ms) of their presses. */
+  tapTempo(timeStamp: number): void {
+    this.taps = addTap(this.taps, timeStamp);
+    const bpm = tappedTempo(this.taps);
+    if (bpm !== null) this.store.dispatch(tempoSet(bpm));
+  }
+
+  /** Everything that is held is let go: pads, and controls. */
+  panic(): void {
+    this.releaseAll();
+    this.rides.letGoOfAll();
+  }
+
   // --- transport --------------------------------------------------------------------------------------------
 
   /** Plays from where the song stands; when recording is armed, after the count-in and from the start of the bar. */
@@ -220,6 +217,11 @@ export class Instrument {
     if (recording && countIn > 0) {
       this.send({ type: 'play', startTick: Math.floor(tick / bar) * bar, countInTicks: countIn * bar });
     } else this.send({ type: 'play', startTick: tick, countInTicks: 0 });
+  }
+
+  /** Goes to the top and plays from there. */
+  playFromTop(): void {
+    this.send({ type: 'locate', tick: 0 }, { type: 'play', startTick: 0, countInTicks: 0 });
   }
 
   /** Stops; when the song stands still already, goes back to its top. */
@@ -312,6 +314,7 @@ export class Instrument {
     this.isTaking = false;
     this.follow();
     this.document.followOn();
+    this.rides.follow(performance.now());
     this.runs.take(events, log);
   }
 
@@ -334,6 +337,7 @@ export class Instrument {
   private reportTransport({ playing, recording, tick }: Extract<EngineEvent, { kind: 'anchor' }>): void {
     const { session } = this.state;
     const awayFromTop = !playing && tick > 0;
+    if (session.recording && !recording) this.rides.recordingEnds();
     if (session.playing !== playing || session.recording !== recording || session.awayFromTop !== awayFromTop) {
       this.store.dispatch(transportReported({ playing, recording, awayFromTop }));
     }
@@ -351,29 +355,6 @@ export class Instrument {
   private corrected(timeStamp: number, device: InputDevice): number {
     return timeStamp - (this.state.settings.latencyMs[device] ?? 0);
   }
-
-  private get stepping(): boolean {
-    const { step, playing, repeat } = this.state.session;
-    return step !== null && !playing && !repeat.on;
-  }
-
-  private enterStep(pad: number, velocity: number): void {
-    const { state } = this;
-    const place = selectPlace(state);
-    if (this.isFull(place)) return;
-    const pitch = 12 * (selectTrack(state).tones?.octave ?? 0);
-    const hit: Hit = {
-      id: this.nextId(),
-      pad,
-      tick: state.session.step!.cursor,
-      length: stepSize(state).grid / 2,
-      velocity,
-      snap: selectInputSnap(state),
-      ...(pitch !== 0 && { pitch }),
-    };
-    this.store.dispatch(stepEntered({ place, hit }));
-    this.store.dispatch(stepPressed(pad));
-  }
 }
 
 /** At which song ticks a loop window that was moved takes over: every so many, 0 for at once. */
@@ -381,9 +362,4 @@ function windowTicks(state: RootState): number {
   const { meter } = selectSet(state);
   const { windowOn } = state.settings;
   return windowOn === 'bar' ? ticksPerBar(meter) : windowOn === 'beat' ? ticksPerBeat(meter) : 0;
-}
-
-/** What step input moves by, and where its loop ends, in ticks. */
-export function stepSize(state: RootState): { grid: number; length: number } {
-  return { grid: gridTicks(selectSet(state).inputQuantize.grid), length: selectPattern(state).length };
 }

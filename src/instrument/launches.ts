@@ -21,6 +21,9 @@ export const DROP_NAMES: Record<Drop, string> = {
   bars4: '4 bars',
 };
 
+/** How far a nudge bends the tempo. */
+export const NUDGE = 0.02;
+
 /** The *Drop on* that holds now: the set's own, or the override. */
 export function selectDrop(state: RootState): Drop {
   const { dropOn, override } = selectSet(state).launching;

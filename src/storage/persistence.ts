@@ -1,4 +1,5 @@
 import type { OpenSet } from '@/core/document/set';
+import { devicesLoaded, readDevices } from '@/store/devicesSlice';
 import { noticed } from '@/store/sessionSlice';
 import { readSettings, settingsLoaded, started } from '@/store/settingsSlice';
 import { historyRestored } from '@/store/undoable';
@@ -8,12 +9,20 @@ import { writeSet } from '@/core/document/readSet';
 import { setLoaded } from '@/store/openSlice';
 import { setAside } from './aside';
 import { SetPieces } from './pieces';
-import { DAMAGED_PREFIX, OTHER_PREFIX, SET_KEY, SETTINGS_KEY, storageTrouble, type Storage } from './records';
+import {
+  DAMAGED_PREFIX,
+  DEVICES_KEY,
+  OTHER_PREFIX,
+  SET_KEY,
+  SETTINGS_KEY,
+  storageTrouble,
+  type Storage,
+} from './records';
 import { StoredHistory } from './storedHistory';
 import { findSet, readStored, textOf } from './storedSet';
 
 /**
- * Brings the stored set and settings into the store. A record that cannot be read is copied aside first, then said so,
+ * Brings the stored set, settings and controllers into the store. A record that cannot be read is copied aside first, then said so,
  * and the demo opens: nothing is ever overwritten unread. A set that comes so late that another was begun meanwhile is put aside.
  * @returns the pieces of the set that is stored; null if it is not safe to save over it
  */
@@ -26,6 +35,7 @@ export async function restore(
   const before = store.getState().set.present;
   try {
     store.dispatch(settingsLoaded(readSettings(await storage.getItem(SETTINGS_KEY))));
+    store.dispatch(devicesLoaded(readDevices(await storage.getItem(DEVICES_KEY))));
     const found = await findSet(storage, SET_KEY);
     const read = found && readStored(found);
     const steps = found && read && 'set' in read ? await history.read(found.record, read.set) : null;

@@ -1,10 +1,11 @@
 import type { AsyncStorage } from '@react-native-async-storage/async-storage';
 import type { OpenSet } from '@/core/document/set';
 import { saveTroubled } from '@/store/sessionSlice';
+import type { Devices } from '@/store/devicesSlice';
 import type { Settings } from '@/store/settingsSlice';
 import type { RootState, Store } from '@/store/store';
 import type { SetPieces } from './pieces';
-import { SETTINGS_KEY, storageTrouble } from './records';
+import { DEVICES_KEY, SETTINGS_KEY, storageTrouble } from './records';
 
 /** At most this much of the playing is lost if the page dies. */
 const SAVE_AFTER_MS = 400;
@@ -16,6 +17,7 @@ export interface Saved {
   set: OpenSet['set'] | null;
   stage: OpenSet['stage'] | null;
   settings: Settings | null;
+  devices: Devices | null;
 }
 
 /** What is stored together with the open set, in one write. */
@@ -47,7 +49,7 @@ interface Options {
 }
 
 /**
- * Saves the set and the settings soon after each change. What could not be saved is tried again, with growing pauses, until it is;
+ * Saves the set, the settings and the controllers soon after each change. What could not be saved is tried again, with growing pauses, until it is;
  * meanwhile the session says why.
  */
 export class Saver {
@@ -79,7 +81,8 @@ export class Saver {
     this.share = share;
     this.companions = companions;
     this.onSaved = onSaved;
-    this.saved = { ...saved, settings: store.getState().settings };
+    const { settings, devices } = store.getState();
+    this.saved = { ...saved, settings, devices };
     this.follow();
     this.unsubscribe = store.subscribe(() => this.follow());
   }
@@ -106,7 +109,7 @@ export class Saver {
     const now = savedOf(this.store.getState());
     const { saved } = this;
     const bringsSet = this.bringsSet(now, saved) || (isLast && this.waits);
-    const entries = { ...(bringsSet && this.setEntries(now as OpenSet, isLast)), ...this.settingsEntry(now, saved) };
+    const entries = { ...(bringsSet && this.setEntries(now as OpenSet, isLast)), ...this.playerEntries(now, saved) };
     this.saved = now;
     if (Object.keys(entries).length === 0) return true;
     const write = ++this.writes;
@@ -128,7 +131,7 @@ export class Saver {
 
   /** What was stored is gone: all is written again. */
   saveAgain(): void {
-    this.saved = { set: null, stage: null, settings: null };
+    this.saved = { set: null, stage: null, settings: null, devices: null };
     this.pieces.lost();
     for (const companion of this.companions) companion.lost();
     this.follow();
@@ -160,8 +163,13 @@ export class Saver {
     return now.set !== saved.set || (this.share === 'all' && now.stage !== saved.stage);
   }
 
-  private settingsEntry({ settings }: Saved, saved: Saved): Record<string, string> {
-    return this.share === 'set' || settings === saved.settings ? {} : { [SETTINGS_KEY]: JSON.stringify(settings) };
+  /** What belongs to the player, and not to a set. */
+  private playerEntries({ settings, devices }: Saved, saved: Saved): Record<string, string> {
+    if (this.share === 'set') return {};
+    return {
+      ...(settings !== saved.settings && { [SETTINGS_KEY]: JSON.stringify(settings) }),
+      ...(devices !== saved.devices && { [DEVICES_KEY]: JSON.stringify(devices) }),
+    };
   }
 
   /** The pieces that made way are removed. Those that cannot be now are swept up when the app is opened again. */
@@ -185,9 +193,8 @@ export class Saver {
   }
 
   private follow(): void {
-    const { set, stage, settings } = this.store.getState();
-    const { saved } = this;
-    if (set.present === saved.set && stage === saved.stage && settings === saved.settings) return;
+    const now = savedOf(this.store.getState());
+    if ((Object.keys(now) as (keyof Saved)[]).every((part) => now[part] === this.saved[part])) return;
     // While it fails, its own pauses decide when it is tried again.
     if (this.failures === 0) this.saveIn(SAVE_AFTER_MS);
   }
@@ -197,6 +204,6 @@ export class Saver {
   }
 }
 
-function savedOf({ set, stage, settings }: RootState): Saved {
-  return { set: set.present, stage, settings };
+function savedOf({ set, stage, settings, devices }: RootState): Saved {
+  return { set: set.present, stage, settings, devices };
 }

@@ -37,7 +37,22 @@ export type SheetName =
   | 'sections'
   | 'simple'
   | 'incoming'
-  | 'carry';
+  | 'carry'
+  | 'devices'
+  | 'map';
+
+/** A device that is plugged in: it sends, it hears, or both. */
+export interface Plugged {
+  name: string;
+  sends: boolean;
+  hears: boolean;
+}
+
+/** What the browser says of controllers: not asked yet, asked, given, or not, and why. */
+export interface MidiState {
+  state: 'off' | 'asking' | 'open' | 'failed';
+  problem: string | null;
+}
 
 /** What is true only while the page is open. */
 interface Session {
@@ -66,6 +81,10 @@ interface Session {
   audio: AudioState;
   /** Why there is no sound, or null. */
   audioProblem: string | null;
+  midi: MidiState;
+  plugged: readonly Plugged[];
+  /** Controls are being given to functions. */
+  mapping: boolean;
   /** What the engine reports of its transport. */
   playing: boolean;
   recording: boolean;
@@ -97,6 +116,9 @@ const initialState: Session = {
   padsLaunch: null,
   audio: 'starting',
   audioProblem: null,
+  midi: { state: 'off', problem: null },
+  plugged: [],
+  mapping: false,
   playing: false,
   recording: false,
   awayFromTop: false,
@@ -134,6 +156,15 @@ const slice = createSlice({
       { payload }: PayloadAction<{ playing: boolean; recording: boolean; awayFromTop: boolean }>,
     ) {
       Object.assign(session, payload);
+    },
+    midiChanged(session, { payload }: PayloadAction<MidiState>) {
+      session.midi = payload;
+    },
+    pluggedIn(session, { payload }: PayloadAction<readonly Plugged[]>) {
+      session.plugged = [...payload];
+    },
+    mappingSet(session, { payload }: PayloadAction<boolean>) {
+      session.mapping = payload;
     },
     /** Opens a sheet, or closes it when it is the open one. */
     sheetToggled(session, { payload }: PayloadAction<SheetName>) {
@@ -225,6 +256,9 @@ const slice = createSlice({
 
 export const {
   audioChanged,
+  midiChanged,
+  pluggedIn,
+  mappingSet,
   transportReported,
   sheetToggled,
   sheetShown,

@@ -1,7 +1,8 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { WAV_FORMATS, type WavFormat } from '@/core/formats/wav';
 import { type GridName, REPEAT_RATES } from '@/core/quantize/grid';
-import { bind, DEFAULT_KEYS, readKeys, type KeyBindings, type KeyTarget } from './keyBindings';
+import type { Target } from '@/core/midi/target';
+import { bind, DEFAULT_KEYS, readKeys, unbind, type KeyBindings } from './keyBindings';
 import { PADS } from '@/core/document/limits';
 
 export const THEMES = ['dark', 'light', 'contrast', 'system'] as const;
@@ -14,6 +15,10 @@ export type WindowTime = (typeof WINDOW_TIMES)[number];
 export const INPUT_DEVICES = ['touch', 'pen', 'mouse', 'keys'] as const;
 export type InputDevice = (typeof INPUT_DEVICES)[number];
 export const MOST_CORRECTION_MS = 300;
+
+/** How what hands ride while recording is written into Moves (see `Rides`). */
+export const RIDES_WRITE = ['touch', 'latch', 'over'] as const;
+export type RidesWrite = (typeof RIDES_WRITE)[number];
 
 /** Tempo and click in the head, the tools of Pads, and the value lane of Steps where the screen is low. */
 export type Fold = 'time' | 'tools' | 'values';
@@ -34,6 +39,7 @@ export interface Settings {
   windowOn: WindowTime;
   /** Rate of note repeat. */
   repeatRate: GridName;
+  ridesWrite: RidesWrite;
   /** How much later than it happened a touch is told of, ms: taken off every stroke of the device. */
   latencyMs: Partial<Record<InputDevice, number>>;
   /** What is shown beyond the few keys that every player needs. */
@@ -71,6 +77,7 @@ export const defaultSettings: Settings = {
   keys: DEFAULT_KEYS,
   windowOn: 'now',
   repeatRate: '1/16',
+  ridesWrite: 'touch',
   latencyMs: {},
   unfolded: { time: false, tools: false, values: false },
   panes: {
@@ -91,8 +98,20 @@ export function readSettings(text: string | null): Settings {
   } catch {
     // The defaults serve.
   }
-  const { theme, fixedVelocity, keys, windowOn, repeatRate, latencyMs, unfolded, panes, carry, started, simple } =
-    stored ?? {};
+  const {
+    theme,
+    fixedVelocity,
+    keys,
+    windowOn,
+    repeatRate,
+    ridesWrite,
+    latencyMs,
+    unfolded,
+    panes,
+    carry,
+    started,
+    simple,
+  } = stored ?? {};
   const value = fixedVelocity?.value;
   return {
     theme: theme && THEMES.includes(theme) ? theme : defaultSettings.theme,
@@ -103,6 +122,7 @@ export function readSettings(text: string | null): Settings {
     keys: readKeys(keys),
     windowOn: windowOn && WINDOW_TIMES.includes(windowOn) ? windowOn : defaultSettings.windowOn,
     repeatRate: repeatRate && REPEAT_RATES.includes(repeatRate) ? repeatRate : defaultSettings.repeatRate,
+    ridesWrite: ridesWrite && RIDES_WRITE.includes(ridesWrite) ? ridesWrite : defaultSettings.ridesWrite,
     latencyMs: readLatencies(latencyMs),
     unfolded: {
       time: unfolded?.time === true,
@@ -169,6 +189,9 @@ const slice = createSlice({
     repeatRateSet(settings, { payload }: PayloadAction<GridName>) {
       settings.repeatRate = payload;
     },
+    ridesWriteSet(settings, { payload }: PayloadAction<RidesWrite>) {
+      settings.ridesWrite = payload;
+    },
     latencySet(settings, { payload }: PayloadAction<{ device: InputDevice; ms: number }>) {
       const ms = Math.min(MOST_CORRECTION_MS, Math.max(-MOST_CORRECTION_MS, payload.ms));
       settings.latencyMs[payload.device] = Math.round(ms * 10) / 10;
@@ -182,8 +205,11 @@ const slice = createSlice({
     keysSwitched({ keys }, { payload }: PayloadAction<boolean>) {
       keys.on = payload;
     },
-    keyBound(settings, { payload }: PayloadAction<{ target: KeyTarget; code: string }>) {
+    keyBound(settings, { payload }: PayloadAction<{ target: Target; code: string }>) {
       settings.keys = bind(settings.keys, payload.target, payload.code);
+    },
+    keyUnbound(settings, { payload }: PayloadAction<Target>) {
+      settings.keys = unbind(settings.keys, payload);
     },
     keysReset(settings) {
       settings.keys = DEFAULT_KEYS;
@@ -219,11 +245,13 @@ export const {
   fixedVelocitySet,
   windowOnSet,
   repeatRateSet,
+  ridesWriteSet,
   latencySet,
   foldToggled,
   foldSet,
   keysSwitched,
   keyBound,
+  keyUnbound,
   keysReset,
   paneChosen,
   carrySet,

@@ -1,5 +1,6 @@
 import { combineReducers, configureStore, type Reducer } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
+import { devicesReducer } from './devicesSlice';
 import { guideReducer } from './guideSlice';
 import { sessionReducer } from './sessionSlice';
 import { setReducer } from './setReducer';
@@ -12,6 +13,7 @@ const slices = combineReducers({
   set: setReducer,
   stage: stageReducer,
   settings: settingsReducer,
+  devices: devicesReducer,
   session: sessionReducer,
   steps: stepsReducer,
   guide: guideReducer,

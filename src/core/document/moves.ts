@@ -4,6 +4,14 @@ import { PADS } from './limits';
 /** What a pattern can move while it plays. */
 export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const;
 export type Control = (typeof CONTROLS)[number];
+export const CONTROL_NAMES: Record<Control, string> = {
+  pitch: 'Pitch',
+  filter: 'Filter',
+  decay: 'Decay',
+  level: 'Level',
+  pan: 'Pan',
+  rate: 'Repeat rate',
+};
 
 /** A breakpoint. */
 export interface MovePoint {

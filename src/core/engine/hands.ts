@@ -63,7 +63,7 @@ export class Hands implements Part {
     this.release(track);
   }
 
-  private padDown({ track, pad, velocity, heard, id }: CommandFields['padDown']): void {
+  private padDown({ track, pad, velocity, heard, id, pitch = 0, through = false }: CommandFields['padDown']): void {
     const { stroke, transport } = this;
     const heardFrame = this.heardFrame(heard);
     this.padUp(track, pad, heardFrame);
@@ -72,6 +72,8 @@ export class Hands implements Part {
     stroke.velocity = velocity;
     stroke.id = id;
     stroke.heard = heardFrame;
+    stroke.pitch = pitch;
+    stroke.through = through;
     if (this.repeater.on) return this.repeater.press(stroke);
     stroke.struck = transport.timeline.tickAt(heardFrame);
     stroke.length = Infinity;

@@ -85,6 +85,8 @@ export class NoteRepeater implements FramePart {
     this.repeating++;
     const heard = this.heardTick(stroke.heard);
     this.followRate(track, pad, heard);
+    repeat.pitch = stroke.pitch;
+    repeat.through = stroke.through;
     const meant = repeat.press(heard, this.tickNow, stroke.velocity, this.swing(track, pad));
     if (meant === null) return;
     // Late, it keeps the time at which it was struck; early but due already, it has that of its line.
@@ -153,6 +155,8 @@ export class NoteRepeater implements FramePart {
     stroke.pad = pad;
     stroke.id = this.lastOwnId;
     stroke.velocity = repeat.velocity;
+    stroke.pitch = repeat.pitch;
+    stroke.through = repeat.through;
     stroke.struck = playing ? repeat.next : songTick;
     stroke.heard = frame;
     stroke.length = repeat.rate / 2;

@@ -105,7 +105,7 @@ export class Recorder implements Part {
   }
 
   /**
-   * Records a stroke if it was heard while recording, and sets its `placed`.
+   * Records a stroke if it was heard while recording, and sets its `placed`. Its pitch does not know the hand's octave yet.
    * @param snap the snap that it keeps in the document, or null
    * @param placedBy what places it now: the Feel of its pad, or the snap
    */
@@ -114,7 +114,7 @@ export class Recorder implements Part {
     this.lastSlot = Math.max(0, this.rack.tracks[index]!.slot);
     stroke.placed = NaN;
     const heard = this.transport.timeline.at(stroke.heard);
-    if (!heard.playing || !heard.recording) return;
+    if (stroke.through || !heard.playing || !heard.recording) return;
     this.struck.snap = snap;
     this.struck.placedBy = placedBy;
     const found = this.find(index, stroke.struck);
@@ -166,7 +166,7 @@ export class Recorder implements Part {
     row[HIT.PAD] = stroke.pad;
     row[HIT.VELOCITY] = stroke.velocity;
     row[HIT.ID] = stroke.id;
-    row[HIT.PITCH] = this.sounds.tracks[stroke.track]!.handPitch;
+    row[HIT.PITCH] = stroke.pitch + this.sounds.tracks[stroke.track]!.handPitch;
     row[HIT.ODDS] = 1;
     row[HIT.LENGTH] = stroke.length < Infinity ? stroke.length : 1;
     return recorded;

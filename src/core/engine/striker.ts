@@ -19,6 +19,8 @@ export interface Stroke {
   velocity: number;
   /** Semitones of its own. */
   pitch: number;
+  /** It only sounds, and is recorded nowhere. */
+  through: boolean;
   /** Struck by hand or its note repeat, and not played from the pattern. */
   live: boolean;
   /** Where its loop is, in the pattern; NaN when it stands still. */
@@ -34,7 +36,7 @@ export interface Stroke {
 
 /** A stroke to be filled in and handed over again and again: a struct, so that strokes cost no garbage. */
 export function newStroke(): Stroke {
-  return { track: 0, pad: 0, id: 0, velocity: 0.5, pitch: 0.5, live: false, position: 0.5, tick: 0.5, length: 0.5, placed: 0.5, struck: 0.5, heard: 0.5 }; // prettier-ignore
+  return { track: 0, pad: 0, id: 0, velocity: 0.5, pitch: 0.5, through: false, live: false, position: 0.5, tick: 0.5, length: 0.5, placed: 0.5, struck: 0.5, heard: 0.5 }; // prettier-ignore
 }
 
 /** Makes strokes sound, and ends notes that are held. */
@@ -97,12 +99,12 @@ export class Striker implements FramePart {
     else voice.offFrame = frame + this.transport.standingFrames(stroke.length);
   }
 
-  /** A stroke by hand sounds now, wherever the loop is. */
+  /** A stroke by hand sounds now, wherever the loop is, in the octave that hands play in. */
   strikeByHand(stroke: Stroke): void {
     const { transport } = this;
     const { player } = this.rack.tracks[stroke.track]!;
     stroke.live = true;
-    stroke.pitch = this.sounds.tracks[stroke.track]!.handPitch;
+    stroke.pitch += this.sounds.tracks[stroke.track]!.handPitch;
     stroke.tick = transport.songTick;
     stroke.position = transport.playing ? player.positionAt(stroke.tick) : NaN;
     this.strike(stroke);

@@ -1,4 +1,4 @@
-import { IsBoolean, IsIn, IsInt, IsString, Max, Min, ValidateBy, ValidateIf } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateBy, ValidateIf } from 'class-validator';
 import { KITS, type KitId } from '../document/kits';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
@@ -194,6 +194,8 @@ class PadUp extends OfPad {
 class PadDown extends PadUp {
   @Between(0, 1) velocity!: number;
   @Whole(0, FAR) id!: number;
+  @IsOptional() @Between(-127, 127) pitch?: number;
+  @IsOptional() @IsBoolean() through?: boolean;
 }
 class PadPress extends OfPad {
   @Between(0, 1) velocity!: number;

@@ -85,8 +85,19 @@ export interface CommandFields {
   /** Everything fades out over so many ticks, then stops; 0 ticks take the fade back. */
   fade: { ticks: number; on: When };
   lift: { held: boolean; on: When };
-  /** A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. */
-  padDown: { track: number; pad: number; velocity: number; heard: number; id: number };
+  /**
+   * A pad is struck: it sounds now, and is recorded where it was heard. `id` names the hit: an odd number. `pitch`: so many semitones
+   * away from the pad's own note, as keys of a keyboard are. `through`: it only sounds, and is recorded nowhere.
+   */
+  padDown: {
+    track: number;
+    pad: number;
+    velocity: number;
+    heard: number;
+    id: number;
+    pitch?: number;
+    through?: boolean;
+  };
   padUp: { track: number; pad: number; heard: number };
   /** A stroke sounds whose shape is known (see `Shape`), for so many frames if it is a note: of a score, not of hands. */
   strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number }; // prettier-ignore

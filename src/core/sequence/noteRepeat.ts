@@ -18,6 +18,10 @@ export class RepeatingPad {
   rate = 240;
   /** Of the strokes to come, 0..1. */
   velocity = 1;
+  /** Semitones away from the pad's own note. */
+  pitch = 0;
+  /** Its strokes are recorded nowhere. */
+  through = false;
   /** Tick of the next stroke. */
   next = Infinity;
   /** Frame of the last stroke: the pattern's own hit of that moment gives way to it. */

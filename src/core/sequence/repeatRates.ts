@@ -16,16 +16,19 @@ const RANGES: Partial<Record<SoundName, readonly [slowest: GridName, fastest: Gr
 };
 const ANY: readonly [GridName, GridName] = ['1/4', '1/64'];
 
+/** The rates that suit a sound: places in REPEAT_RATES of the slowest and the fastest. */
+export function repeatRange(sound: SoundName | undefined): [slowest: number, fastest: number] {
+  const [slowest, fastest] = (sound && RANGES[sound]) ?? ANY;
+  return [REPEAT_RATES.indexOf(slowest), REPEAT_RATES.indexOf(fastest)];
+}
+
 /**
  * The rate of a sound when the player has chosen one for all, and slides some steps from it.
  * @param steps to faster rates; below 0 to slower ones
  * @returns ticks, kept within the sound's own range
  */
 export function repeatTicks(sound: SoundName | undefined, chosen: GridName, steps: number): number {
-  const [slowest, fastest] = ((sound && RANGES[sound]) ?? ANY).map((name) => REPEAT_RATES.indexOf(name)) as [
-    number,
-    number,
-  ];
+  const [slowest, fastest] = repeatRange(sound);
   const wanted = REPEAT_RATES.indexOf(chosen);
   // A rate that the player chose outside the range widens it.
   const from = Math.min(slowest, wanted);

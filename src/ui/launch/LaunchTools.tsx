@@ -56,6 +56,7 @@ function OverrideKey({ name }: { name: string }) {
   return (
     <HoldButton
       label={`Override ${name}`}
+      maps={{ do: 'override' }}
       caption="Hold:"
       text={name}
       on={on}
@@ -97,6 +98,7 @@ function LiftKey() {
     <View style={styles.lift}>
       <HoldButton
         label="Lift"
+        maps={{ do: 'lift' }}
         caption={beats !== null ? `back${inBeats(beats)}` : lifting ? 'Let go or touch: back' : 'Hold'}
         text="Lift"
         on={Number(state) !== LIFT.NONE}
@@ -116,6 +118,7 @@ function StopKey() {
   return (
     <ControlButton
       label="Stop all"
+      maps={{ do: 'stopAll' }}
       caption={beats === null ? 'Stop' : `in ${beats}`}
       text={beats === null ? 'All' : 'Now!'}
       pressed={beats !== null}

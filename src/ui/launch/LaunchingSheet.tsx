@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { DROP_NAMES, touchFade } from '@/instrument/launches';
+import { DROP_NAMES, NUDGE, touchFade } from '@/instrument/launches';
 import { selectSet } from '@/store/selectors';
 import { padsLaunchSet, type PadsLaunch } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
@@ -17,8 +17,6 @@ import { launchingSet } from '@/store/sectionsSlice';
 
 const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
 const FADE_BARS = [1, 2, 4, 8, 16];
-/** How far a nudge bends the tempo. */
-const NUDGE = 0.02;
 
 /** How patterns are launched, and what else a performer has at hand: the fade, the nudge, the pads as launchers. */
 export function LaunchingSheet() {
@@ -104,10 +102,10 @@ function Nudge() {
   return (
     <View style={styles.row}>
       <View style={styles.half}>
-        <HoldButton label="Nudge slower" text="Hold: slower" onHold={bend(1 - NUDGE)} />
+        <HoldButton label="Nudge slower" maps={{ do: 'nudgeSlower' }} text="Hold: slower" onHold={bend(1 - NUDGE)} />
       </View>
       <View style={styles.half}>
-        <HoldButton label="Nudge faster" text="Hold: faster" onHold={bend(1 + NUDGE)} />
+        <HoldButton label="Nudge faster" maps={{ do: 'nudgeFaster' }} text="Hold: faster" onHold={bend(1 + NUDGE)} />
       </View>
     </View>
   );

@@ -1,5 +1,6 @@
 import { memo, useRef } from 'react';
 import { useStore } from 'react-redux';
+import { targetKey } from '@/core/midi/target';
 import type { Meter } from '@/core/time/ticks';
 import { cardState, touchCard } from '@/instrument/launches';
 import { useAppSelector, type Store } from '@/store/store';
@@ -19,6 +20,8 @@ const EMPTY_WIDTH = 56;
 
 interface Props {
   trackId: number;
+  /** The track's place in the list. */
+  place: number;
   trackName: string;
   slot: number;
   pattern: Pattern | null;
@@ -35,6 +38,7 @@ interface Props {
  */
 export const PatternCard = memo(function PatternCard({
   trackId,
+  place,
   trackName,
   slot,
   pattern,
@@ -67,6 +71,7 @@ export const PatternCard = memo(function PatternCard({
       aria-pressed={isOn}
       tabIndex={slot === 0 ? 0 : -1}
       data-card={`${trackId} ${slot}`}
+      data-map={targetKey({ do: 'card', row: place, slot })}
       {...tap}
       style={{
         ...box,

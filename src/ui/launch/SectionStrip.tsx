@@ -29,8 +29,8 @@ export function SectionStrip() {
       style={styles.strip}
       contentContainerStyle={styles.content}
     >
-      {sections.map((section) => (
-        <SectionKey key={section.id} section={section} />
+      {sections.map((section, place) => (
+        <SectionKey key={section.id} section={section} place={place} />
       ))}
       <ControlButton
         label="Store section"
@@ -50,7 +50,7 @@ export function SectionStrip() {
   );
 }
 
-const SectionKey = memo(function SectionKey({ section }: { section: Section }) {
+const SectionKey = memo(function SectionKey({ section, place }: { section: Section; place: number }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   const instrument = useInstrument();
@@ -65,6 +65,7 @@ const SectionKey = memo(function SectionKey({ section }: { section: Section }) {
   return (
     <ControlButton
       label={`Section ${name}`}
+      maps={{ do: 'section', section: place }}
       pressed={on}
       description={beats === null ? (on ? 'playing' : 'not playing') : `queued${inBeats(beats)}`}
       onTap={() => touchSection(store, instrument, id)}

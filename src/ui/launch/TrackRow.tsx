@@ -6,7 +6,8 @@ import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
 import type { Meter } from '@/core/time/ticks';
 import { touchChain, touchMuteSolo } from '@/instrument/launches';
 import { sheetShown } from '@/store/sessionSlice';
-import type { Store } from '@/store/store';
+import { selectSet } from '@/store/selectors';
+import { useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { fitted } from '../theme/fitText';
@@ -20,30 +21,38 @@ import { trackShown } from '@/store/stageSlice';
 const HEAD_WIDTH = 98;
 const ROW_HEIGHT = CARD.height + 8;
 
+interface OfTrack {
+  trackId: number;
+  /** Its place in the list. */
+  place: number;
+}
+
 /** One track: its name, mute and solo, and its patterns as cards. */
 export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
   const tokens = useTokens();
   const own = FEATHERS[track.colour]!.colour;
   const { id: trackId, name } = track;
+  const place = useAppSelector((state) => selectSet(state).order.indexOf(trackId));
   return (
     <div role="group" aria-label={`Track ${name}`} style={row}>
       <div style={{ ...tone, background: own }} aria-hidden />
       <View style={styles.head}>
         <TrackName track={track} />
         <View style={styles.gates}>
-          <Gate trackId={trackId} track={name} which="mute" />
-          <Gate trackId={trackId} track={name} which="solo" />
+          <Gate trackId={trackId} place={place} track={name} which="mute" />
+          <Gate trackId={trackId} place={place} track={name} which="solo" />
         </View>
         <View aria-hidden style={[styles.level, { backgroundColor: tokens.rule }]}>
           <View style={{ width: `${track.level * 100}%`, height: 4, backgroundColor: own }} />
         </View>
       </View>
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.cards}>
-        {track.chain && <ChainCard trackId={trackId} name={name} colour={own} />}
+        {track.chain && <ChainCard trackId={trackId} place={place} name={name} colour={own} />}
         {track.patterns.map((pattern, slot) => (
           <PatternCard
             key={slot}
             trackId={trackId}
+            place={place}
             trackName={name}
             slot={slot}
             pattern={pattern}
@@ -80,7 +89,7 @@ function TrackName({ track }: { track: Track }) {
   );
 }
 
-function Gate({ trackId, track, which }: { trackId: number; track: string; which: 'mute' | 'solo' }) {
+function Gate({ trackId, place, track, which }: OfTrack & { track: string; which: 'mute' | 'solo' }) {
   const store = useStore() as Store;
   const tokens = useTokens();
   const instrument = useInstrument();
@@ -93,6 +102,7 @@ function Gate({ trackId, track, which }: { trackId: number; track: string; which
   return (
     <ControlButton
       label={`${word} ${track}`}
+      maps={{ do: which, row: place }}
       pressed={is === '1'}
       description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
       onTap={() => touchMuteSolo(store, instrument, trackId, which)}
@@ -104,7 +114,7 @@ function Gate({ trackId, track, which }: { trackId: number; track: string; which
 }
 
 /** The track's chain, launched like a pattern. */
-function ChainCard({ trackId, name, colour }: { trackId: number; name: string; colour: string }) {
+function ChainCard({ trackId, place, name, colour }: OfTrack & { name: string; colour: string }) {
   const store = useStore() as Store;
   const tokens = useTokens();
   const instrument = useInstrument();
@@ -117,6 +127,7 @@ function ChainCard({ trackId, name, colour }: { trackId: number; name: string; c
   return (
     <ControlButton
       label={`${name} chain`}
+      maps={{ do: 'chain', row: place }}
       caption="Chain"
       text={beats === null ? (on ? `at ${Number(link) + 1}` : 'Start') : String(beats)}
       pressed={on}

@@ -58,6 +58,7 @@ export function TrackSheet() {
       />
       <Strip
         label="Level"
+        maps={{ do: 'level', row: set.order.indexOf(id) }}
         value={track.level}
         unit="%"
         onChange={(level, gesture) => dispatch(levelSet({ track: id, level, gesture }))}

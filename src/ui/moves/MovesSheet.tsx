@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
-import { CONTROL_RANGES, CONTROLS, type Control } from '@/core/document/moves';
+import { CONTROL_NAMES, CONTROL_RANGES, CONTROLS, type Control } from '@/core/document/moves';
 import { movePoints } from '@/core/edit/editMoves';
 import { lanesOf } from '@/core/document/lanes';
-import { selectPattern, selectTrack } from '@/store/selectors';
+import { selectPattern, selectShown, selectTrack } from '@/store/selectors';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -11,13 +11,14 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { Sheet } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
-import { CONTROL_NAMES, controlWords, SHOWN_CONTROLS } from '../steps/valueWords';
+import { controlWords, SHOWN_CONTROLS } from '../steps/valueWords';
 
 /** The controls of one pad under the hand: held, they take the place of what the pattern moves; while recording, they are its Moves. */
 export function MovesSheet() {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const pattern = useAppSelector(selectPattern);
+  const track = useAppSelector(selectShown);
   const pad = useAppSelector((state) => state.steps.pad);
   const recording = useAppSelector((state) => state.session.recording);
   const pads = lanesOf(useAppSelector(selectTrack));
@@ -25,15 +26,14 @@ export function MovesSheet() {
   // A hand that leaves the sheet leaves its controls.
   const leave = useRef(() => {});
   useEffect(() => {
-    leave.current = () =>
-      (Object.keys(held) as Control[]).forEach((c) => instrument.turn(pad, c, NaN, performance.now()));
+    leave.current = () => (Object.keys(held) as Control[]).forEach((c) => instrument.rides.letGo(track, pad, c));
   });
   useEffect(() => () => leave.current(), []);
-  const letGo = (control: Control, timeStamp: number) => {
-    instrument.turn(pad, control, NaN, timeStamp);
+  const letGo = (control: Control) => {
+    instrument.rides.release(track, pad, control);
     setHeld(({ [control]: _, ...rest }) => rest);
   };
-  const letAllGo = () => (Object.keys(held) as Control[]).forEach((control) => letGo(control, performance.now()));
+  const letAllGo = () => (Object.keys(held) as Control[]).forEach(letGo);
   return (
     <Sheet
       title="Moves"
@@ -64,6 +64,7 @@ export function MovesSheet() {
           <Strip
             key={control}
             label={CONTROL_NAMES[control]}
+            maps={{ do: 'turn', control, pad }}
             value={value}
             min={min}
             max={max}
@@ -72,10 +73,10 @@ export function MovesSheet() {
             unit={shown.unit}
             note={control === 'rate' ? [controlWords(control, value), state].filter(Boolean).join(', ') : state}
             onChange={(next, _, timeStamp) => {
-              instrument.turn(pad, control, next, timeStamp);
+              instrument.rides.ride(track, pad, control, next, timeStamp);
               setHeld((now) => ({ ...now, [control]: next }));
             }}
-            onRelease={(timeStamp) => letGo(control, timeStamp)}
+            onRelease={() => letGo(control)}
           />
         );
       })}

@@ -16,7 +16,13 @@ export function NoteTools() {
   const shift = (by: number) => dispatch(octaveSet({ track, octave: octave + by }));
   return (
     <View style={styles.tools}>
-      <ControlButton label="Octave down" icon="minus" disabled={octave <= -MOST_OCTAVES} onPress={() => shift(-1)} />
+      <ControlButton
+        label="Octave down"
+        maps={{ do: 'octaveDown' }}
+        icon="minus"
+        disabled={octave <= -MOST_OCTAVES}
+        onPress={() => shift(-1)}
+      />
       <ControlButton
         label="Octave"
         caption="Octave"
@@ -25,7 +31,13 @@ export function NoteTools() {
         onPress={() => dispatch(octaveSet({ track, octave: 0 }))}
         style={styles.octave}
       />
-      <ControlButton label="Octave up" icon="plus" disabled={octave >= MOST_OCTAVES} onPress={() => shift(1)} />
+      <ControlButton
+        label="Octave up"
+        maps={{ do: 'octaveUp' }}
+        icon="plus"
+        disabled={octave >= MOST_OCTAVES}
+        onPress={() => shift(1)}
+      />
       <ControlButton
         label="All twelve notes"
         caption="All twelve"

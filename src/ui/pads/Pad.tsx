@@ -1,6 +1,7 @@
 import { memo, useId } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import { targetKey } from '@/core/midi/target';
 import { useAppSelector } from '@/store/store';
 import { Description } from '../shared/Description';
 import { Meant, SENTENCE_ID, useMeant } from '../guide/Meant';
@@ -33,7 +34,7 @@ export const Pad = memo(function Pad({ pad, name, mark, keyName }: Props) {
       role="button"
       aria-label={label}
       tabIndex={0}
-      {...{ dataSet: { pad: String(pad) } }}
+      {...{ dataSet: { pad: String(pad), map: targetKey({ do: 'pad', pad }) } }}
       aria-describedby={useMeant(label) ? SENTENCE_ID : words && id}
       style={[
         styles.pad,

@@ -4,6 +4,7 @@ import { isInScale, isRoot, noteName, type Tones } from '@/core/document/tones';
 import { selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import type { Sounded } from '@/instrument/performance';
+import { codeOf, padTarget } from '@/store/keyBindings';
 import type { InputDevice } from '@/store/settingsSlice';
 import { LESS_MOTION, matches } from '../shared/useMedia';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -134,7 +135,7 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
           pad={pad}
           name={handName(tones, pads[pad]!)}
           mark={markOf(tones, pads[pad]!.note)}
-          keyName={keys.on ? keyName(keys.pads[pad]!) : ''}
+          keyName={keys.on ? keyName(codeOf(keys, padTarget(pad)) ?? '') : ''}
         />
       )}
     </PadBoard>

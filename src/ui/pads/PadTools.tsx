@@ -74,6 +74,7 @@ function PlayTools() {
     <>
       <ControlButton
         label="Input quantize"
+        maps={{ do: 'quantize' }}
         caption="Quantize"
         text={quantize.on ? quantize.grid : 'Off'}
         description={quantize.on ? `to ${quantize.grid}` : 'off'}
@@ -83,6 +84,7 @@ function PlayTools() {
       />
       <ControlButton
         label="Note repeat"
+        maps={{ do: 'repeat' }}
         caption="Repeat"
         text={repeat ? rate : 'Off'}
         description={repeat ? `every ${rate}` : 'off'}
@@ -116,6 +118,7 @@ function PatternTools() {
       />
       <ControlButton
         label="Halve loop"
+        maps={{ do: 'halveLoop' }}
         caption="Loop"
         text="÷2"
         disabled={bars <= SHORTEST}
@@ -124,6 +127,7 @@ function PatternTools() {
       />
       <ControlButton
         label="Double loop"
+        maps={{ do: 'doubleLoop' }}
         caption="Loop"
         text="×2"
         disabled={bars >= LONGEST}
@@ -168,6 +172,7 @@ function RepeatTools() {
       />
       <ControlButton
         label="Latch"
+        maps={{ do: 'latch' }}
         caption="Latch"
         text={latch ? 'On' : 'Off'}
         pressed={latch}

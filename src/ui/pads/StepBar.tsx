@@ -3,7 +3,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { mod, ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
-import { stepSize } from '@/instrument/instrument';
+import { stepSize } from '@/instrument/hands';
 import { selectSet } from '@/store/selectors';
 import { stepMoved } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { pressLaunchPad } from '@/instrument/launches';
 import { pressPadStep } from '@/instrument/padSteps';
+import { padOfCode } from '@/store/keyBindings';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';
@@ -19,7 +20,7 @@ export function usePadKeys(): void {
     const held = new Map<string, number>();
     const padOf = (event: KeyboardEvent) => {
       const { keys } = store.getState().settings;
-      return keys.on ? keys.pads.indexOf(event.code) : -1;
+      return keys.on ? padOfCode(keys, event.code) : -1;
     };
     const down = (event: KeyboardEvent) => {
       const pad = padOf(event);

@@ -1,47 +1,82 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { PADS } from '@/core/document/limits';
-import { isCharacterKey, SHORTCUT_NAMES, targetOf, type KeyTarget } from '@/store/keyBindings';
+import {
+  FUNCTION_GROUPS,
+  FUNCTION_NAMES,
+  FUNCTIONS,
+  targetKey,
+  targetOfKey,
+  targetWords,
+  type FunctionName,
+  type Target,
+} from '@/core/midi/target';
+import { codeOf, padTarget, targetOf, whyNotKey } from '@/store/keyBindings';
 import { noticed } from '@/store/sessionSlice';
-import { keyBound, keysReset, keysSwitched } from '@/store/settingsSlice';
+import { keyBound, keysReset, keysSwitched, keyUnbound } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
+import { FunctionPicker } from '../devices/FunctionPicker';
 import { LAUNCH_KEYS } from '../launch/launchKeys';
 import { keyName } from '../pads/keyName';
 import { ControlButton } from '../shared/ControlButton';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
-import { FIXED_KEYS, SHORTCUT_WORDS } from '../shell/useShortcuts';
+import { FIXED_KEYS } from '../shell/useShortcuts';
 import { STEP_KEYS } from '../steps/useStepKeys';
 import { useTokens } from '../theme/theme';
 import { NUMBERS } from '../theme/tokens';
 import { grown } from '../theme/type';
 
-const wordsOf = (target: KeyTarget) =>
-  'pad' in target ? `Pad ${target.pad + 1}` : SHORTCUT_WORDS[target.shortcut].replace(/[,;].*/, '');
-const isSame = (a: KeyTarget, b: KeyTarget) => JSON.stringify(a) === JSON.stringify(b);
+const wordsOf = (target: Target) => (target.do === 'pad' ? `Pad ${target.pad! + 1}` : targetWords(target));
+
+/** A key has no range; pads have their keys above, and layers are those of controllers. Most functions need nothing to be named. */
+const canHaveKey = (name: FunctionName) => FUNCTIONS[name].kind !== 'value' && name !== 'pad' && name !== 'layer';
+const SIMPLE = FUNCTION_NAMES.filter((name) => canHaveKey(name) && !FUNCTIONS[name].needs);
 
 /** Every key that does something, opened with `?` from anywhere; those that print a character can be changed, or switched off. */
 export function KeysSheet() {
   const dispatch = useAppDispatch();
   const keys = useAppSelector((state) => state.settings.keys);
   const [waiting, setWaiting] = useWaiting();
-  const keyOf = (target: KeyTarget, code: string) => {
-    const waits = waiting !== null && isSame(waiting, target);
+  const [other, setOther] = useState<Target>({ do: 'card', slot: 0, row: 0 });
+  const keyOf = (target: Target) => {
+    const waits = waiting !== null && targetKey(waiting) === targetKey(target);
+    const code = codeOf(keys, target);
     return (
       <ControlButton
-        key={JSON.stringify(target)}
+        key={targetKey(target)}
         label={`Key of ${wordsOf(target)}`}
-        caption={'pad' in target ? String(target.pad + 1) : undefined}
-        text={waits ? '…' : keyName(code)}
-        description={waits ? 'Press the new key, or Escape' : keyName(code)}
+        caption={target.do === 'pad' ? String(target.pad! + 1) : undefined}
+        text={waits ? '…' : code ? keyName(code) : '–'}
+        description={waits ? 'Press the new key, or Escape' : code ? keyName(code) : 'none'}
         pressed={waits}
         numeric
         onPress={() => setWaiting(waits ? null : target)}
-        style={'pad' in target ? styles.pad : styles.key}
+        style={target.do === 'pad' ? styles.pad : styles.key}
       />
     );
   };
+  const line = (target: Target) => (
+    <View key={targetKey(target)} style={styles.line}>
+      <View style={styles.column}>{keyOf(target)}</View>
+      <Text variant="bodyMedium" style={styles.does}>
+        {wordsOf(target)}
+        {FUNCTIONS[target.do].kind === 'hold' && ', while held'}
+      </Text>
+      {codeOf(keys, target) !== undefined && (
+        <ControlButton
+          label={`No key for ${wordsOf(target)}`}
+          icon="close"
+          onPress={() => dispatch(keyUnbound(target))}
+        />
+      )}
+    </View>
+  );
+  /** Functions of one thing that were given a key. */
+  const named = Object.keys(keys.codes).flatMap((key) => {
+    const target = targetOfKey(key);
+    return target && target.do !== 'pad' && !SIMPLE.includes(target.do) ? [target] : [];
+  });
   return (
     <Sheet title="Keys" about="What each key of a computer keyboard does.">
       <ControlButton
@@ -59,20 +94,25 @@ export function KeysSheet() {
       <View role="group" aria-label="Keys of the pads" style={styles.pads}>
         {[3, 2, 1, 0].map((row) => (
           <View key={row} style={styles.row}>
-            {keys.pads.slice(row * 4, row * 4 + 4).map((code, i) => keyOf({ pad: row * (PADS / 4) + i }, code))}
+            {[0, 1, 2, 3].map((column) => keyOf(padTarget(row * 4 + column)))}
           </View>
         ))}
       </View>
-      <SheetTitle>Everywhere</SheetTitle>
-      {SHORTCUT_NAMES.map((shortcut) => (
-        <View key={shortcut} style={styles.line}>
-          <View style={styles.column}>{keyOf({ shortcut }, keys.shortcuts[shortcut])}</View>
-          <Text variant="bodyMedium" style={styles.does}>
-            {SHORTCUT_WORDS[shortcut]}
-          </Text>
-        </View>
-      ))}
+      <SheetTitle>Always</SheetTitle>
       <KeyList keys={FIXED_KEYS} />
+      {FUNCTION_GROUPS.map((group) => {
+        const names = SIMPLE.filter((name) => FUNCTIONS[name].group === group);
+        return (
+          <View key={group} style={styles.group}>
+            <SheetTitle>{group === 'Pads' ? 'What pads do' : group}</SheetTitle>
+            {names.map((name) => line({ do: name }))}
+            {named.filter((target) => FUNCTIONS[target.do].group === group).map(line)}
+          </View>
+        );
+      })}
+      <SheetTitle>Another function</SheetTitle>
+      <FunctionPicker value={other} onChoose={setOther} offers={canHaveKey} />
+      {codeOf(keys, other) === undefined && !SIMPLE.includes(other.do) && line(other)}
       <ControlButton label="Keys as to begin with" text="Keys as to begin with" onPress={() => dispatch(keysReset())} />
       <SheetTitle>Where patterns are launched</SheetTitle>
       <KeyList keys={LAUNCH_KEYS} />
@@ -86,7 +126,7 @@ export function KeysSheet() {
 function useWaiting() {
   const dispatch = useAppDispatch();
   const keys = useAppSelector((state) => state.settings.keys);
-  const [waiting, setWaiting] = useState<KeyTarget | null>(null);
+  const [waiting, setWaiting] = useState<Target | null>(null);
   useEffect(() => {
     if (waiting === null) return undefined;
     const take = (event: KeyboardEvent) => {
@@ -96,17 +136,19 @@ function useWaiting() {
       setWaiting(null);
       if (event.key === 'Escape') return;
       const { code } = event;
-      if (!isCharacterKey(code)) {
-        dispatch(
-          noticed(`${keyName(code)} belongs to the browser or the transport: choose a letter, a digit or a sign.`),
-        );
+      const why = whyNotKey(code);
+      if (why) {
+        dispatch(noticed(`${keyName(code)} cannot be chosen: ${why}. Choose a letter, a digit or a sign.`));
         return;
       }
       const other = targetOf(keys, code);
+      const had = codeOf(keys, waiting) !== undefined;
       dispatch(keyBound({ target: waiting, code }));
-      if (other && !isSame(other, waiting)) {
-        dispatch(noticed(`${wordsOf(waiting)} and ${wordsOf(other)} have changed keys.`));
-      }
+      if (!other || targetKey(other) === targetKey(waiting)) return;
+      const words = had
+        ? `${wordsOf(waiting)} and ${wordsOf(other)} have changed keys.`
+        : `${keyName(code)} is the key of ${wordsOf(waiting)} now; ${wordsOf(other)} has none.`;
+      dispatch(noticed(words));
     };
     window.addEventListener('keydown', take, { capture: true });
     return () => window.removeEventListener('keydown', take, { capture: true });
@@ -128,6 +170,7 @@ function KeyList({ keys }: { keys: readonly { keys: string; does: string }[] }) 
 
 const styles = StyleSheet.create({
   pads: { gap: 4, maxWidth: 300 },
+  group: { gap: 4 },
   row: { flexDirection: 'row', gap: 4 },
   pad: { flexGrow: 1, flexBasis: 0 },
   key: { minWidth: 64 },

@@ -2,8 +2,10 @@ import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { CHECK_CLICKS, LEAD_IN_CLICKS, readLatency, TAPS_NEEDED, type LatencyReading } from '@/core/time/latency';
+import { deviceSet } from '@/store/devicesSlice';
 import { latencySet, INPUT_DEVICES, MOST_CORRECTION_MS, type InputDevice } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
+import { useStrokes } from '../devices/useStrokes';
 import { deviceOf } from '../pads/PadGrid';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
@@ -15,8 +17,12 @@ import { RADIUS, WORDS_STRONG } from '../theme/tokens';
 
 const DEVICE_NAMES: Record<InputDevice, string> = { touch: 'Touch', pen: 'Pen', mouse: 'Mouse', keys: 'Keys' };
 
+/** What is tapped with: an input of this device, or a controller by its name. */
+type Tapper = InputDevice | { controller: string };
+const nameOf = (tapper: Tapper) => (typeof tapper === 'string' ? DEVICE_NAMES[tapper] : tapper.controller);
+
 interface Result {
-  device: InputDevice;
+  device: Tapper;
   reading: LatencyReading | null;
   taps: number;
   /** The correction in force while it was read, ms. */
@@ -29,14 +35,19 @@ export function LatencySheet() {
   const instrument = useInstrument();
   const dispatch = useAppDispatch();
   const corrections = useAppSelector((state) => state.settings.latencyMs);
-  const correctionsNow = useRef(corrections);
+  const controllers = useAppSelector((state) => state.devices.known);
+  const correctionOf = (tapper: Tapper) =>
+    typeof tapper === 'string'
+      ? (corrections[tapper] ?? 0)
+      : (controllers.find(({ name }) => name === tapper.controller)?.latencyMs ?? 0);
+  const correctionNow = useRef(correctionOf);
   useEffect(() => {
-    correctionsNow.current = corrections;
-  }, [corrections]);
+    correctionNow.current = correctionOf;
+  });
   const [running, setRunning] = useState(false);
   const [tapped, setTapped] = useState(0);
   const [results, setResults] = useState<Result[]>([]);
-  const taps = useRef<{ ms: number; device: InputDevice }[]>([]);
+  const taps = useRef<{ ms: number; device: Tapper }[]>([]);
 
   const start = () => {
     taps.current = [];
@@ -44,10 +55,12 @@ export function LatencySheet() {
     setRunning(true);
     instrument.latencyClicks.start();
   };
-  const tap = (timeStamp: number, device: InputDevice) => {
-    taps.current.push({ ms: timeStamp - (correctionsNow.current[device] ?? 0), device });
+  const tap = (timeStamp: number, device: Tapper) => {
+    taps.current.push({ ms: timeStamp - correctionNow.current(device), device });
     setTapped(taps.current.length);
   };
+  // Controllers tap with whatever they strike.
+  useStrokes(({ device, at }) => running && tap(at, { controller: device }));
 
   // The last click is heard a while after it is told of, and its tap may come later still.
   useEffect(() => {
@@ -60,8 +73,8 @@ export function LatencySheet() {
       if (window.performance.now() < last + half) return;
       setRunning(false);
       const device = mostUsed(taps.current.map((t) => t.device));
-      const own = taps.current.filter((t) => t.device === device).map((t) => t.ms);
-      const corrected = correctionsNow.current[device] ?? 0;
+      const own = taps.current.filter((t) => nameOf(t.device) === nameOf(device)).map((t) => t.ms);
+      const corrected = correctionNow.current(device);
       const reading = readLatency(checkClicks, own);
       setResults((before) => [{ device, reading, taps: own.length, corrected }, ...before]);
     };
@@ -85,12 +98,14 @@ export function LatencySheet() {
 
   const [result, ...before] = results;
   // What the correction changed is told by the last reading without it.
-  const earlier = before.find((r) => r.device === result!.device && r.corrected !== result!.corrected && r.reading);
+  const earlier = before.find(
+    (r) => nameOf(r.device) === nameOf(result!.device) && r.corrected !== result!.corrected && r.reading,
+  );
   return (
     <Sheet title="Latency check" about="Measures how late this device tells of your touch, and takes that off.">
       <Words>
         Some devices tell of a touch later than it happened. Tap along with {CHECK_CLICKS} clicks; the first{' '}
-        {LEAD_IN_CLICKS} give the tempo. Use what you play with: the glass, the mouse or a key.
+        {LEAD_IN_CLICKS} give the tempo. Use what you play with: the glass, the mouse, a key or a controller.
       </Words>
       <ControlButton
         tone="primary"
@@ -122,8 +137,12 @@ export function LatencySheet() {
         <Outcome
           result={result}
           earlier={earlier}
-          onUse={(ms) => dispatch(latencySet({ device: result.device, ms }))}
-          inForce={corrections[result.device] ?? 0}
+          onUse={(ms) => {
+            const { device } = result;
+            if (typeof device === 'string') dispatch(latencySet({ device, ms }));
+            else dispatch(deviceSet({ name: device.controller, change: { latencyMs: ms } }));
+          }}
+          inForce={correctionOf(result.device)}
         />
       )}
       <SheetTitle>Corrections, ms</SheetTitle>
@@ -165,7 +184,7 @@ function Outcome({
   onUse: (ms: number) => void;
 }) {
   const { device, reading, taps, corrected } = result;
-  const name = DEVICE_NAMES[device].toLowerCase();
+  const name = typeof device === 'string' ? nameOf(device).toLowerCase() : nameOf(device);
   if (!reading) {
     return <Words>{`Only ${taps} of the taps met a click; ${TAPS_NEEDED} are needed. Try once more.`}</Words>;
   }
@@ -192,9 +211,9 @@ function Outcome({
   );
 }
 
-function mostUsed(devices: readonly InputDevice[]): InputDevice {
-  const count = (device: InputDevice) => devices.filter((d) => d === device).length;
-  return INPUT_DEVICES.reduce((most, device) => (count(device) > count(most) ? device : most));
+function mostUsed(devices: readonly Tapper[]): Tapper {
+  const count = (device: Tapper) => devices.filter((other) => nameOf(other) === nameOf(device)).length;
+  return devices.reduce<Tapper>((most, device) => (count(device) > count(most) ? device : most), INPUT_DEVICES[0]);
 }
 
 const styles = StyleSheet.create({

@@ -72,10 +72,16 @@ export function SetupSheet() {
         options={BETWEEN}
         onChoose={(between) => dispatch(metronomeSet({ between: between === 'none' ? null : between }))}
       />
-      <Strip label="Metronome level" value={metronome.level} onChange={(level) => dispatch(metronomeSet({ level }))} />
+      <Strip
+        label="Metronome level"
+        maps={{ do: 'clickLevel' }}
+        value={metronome.level}
+        onChange={(level) => dispatch(metronomeSet({ level }))}
+      />
       <SheetTitle>Touch</SheetTitle>
       <ControlButton
         label="Fixed velocity"
+        maps={{ do: 'fixedVelocity' }}
         text={fixed.on ? 'Fixed velocity: on' : 'Fixed velocity: off'}
         pressed={fixed.on}
         onPress={() => dispatch(fixedVelocityToggled())}
@@ -92,6 +98,12 @@ export function SetupSheet() {
         label="Latency check"
         text="Latency check: tap along with eight clicks"
         onPress={() => dispatch(sheetToggled('latency'))}
+      />
+      <SheetTitle>Controllers</SheetTitle>
+      <ControlButton
+        label="Devices"
+        text="Devices: controllers, and what they do"
+        onPress={() => dispatch(sheetToggled('devices'))}
       />
       <SheetTitle>Look</SheetTitle>
       <KeyRow

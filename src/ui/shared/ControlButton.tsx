@@ -1,11 +1,13 @@
 import { useId, type ReactNode } from 'react';
 import { Pressable, StyleSheet, View, type GestureResponderEvent, type StyleProp, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import type { Target } from '@/core/midi/target';
 import { AppIcon, type IconName } from '../theme/icons';
 import { useTokens } from '../theme/theme';
 import { GAP, NUMBERS, RADIUS, TOUCH, WORDS, WORDS_STRONG, type Tokens } from '../theme/tokens';
 import { Meant, SENTENCE_ID, useMeant } from '../guide/Meant';
 import { Description } from './Description';
+import { mapMark } from './mapMark';
 import { useTap } from './useTap';
 import { grown } from '../theme/type';
 
@@ -35,6 +37,8 @@ interface Props {
   /** More for assistive technology, such as a state in words. */
   description?: string;
   onPress?: (event: GestureResponderEvent) => void;
+  /** What it works, for controllers. */
+  maps?: Target;
   /** In the place of `onPress`: answers also while other fingers hold something. */
   onTap?: () => void;
   style?: StyleProp<ViewStyle>;
@@ -58,6 +62,7 @@ export function ControlButton({
   description,
   onPress,
   onTap,
+  maps,
   style,
   children,
 }: Props) {
@@ -73,6 +78,7 @@ export function ControlButton({
     'aria-expanded': expanded,
     'aria-disabled': disabled,
     'aria-describedby': meant ? SENTENCE_ID : description === undefined ? undefined : descriptionId,
+    ...mapMark(maps),
   };
   const face = { backgroundColor: look.fill, borderColor: look.edge };
   const inside = (

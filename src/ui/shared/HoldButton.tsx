@@ -1,9 +1,11 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { StyleSheet, View, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import type { Target } from '@/core/midi/target';
 import { useTokens } from '../theme/theme';
 import { RADIUS, TOUCH, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { Description } from './Description';
+import { mapMark } from './mapMark';
 import { grown } from '../theme/type';
 
 interface Props {
@@ -18,12 +20,14 @@ interface Props {
   /** As tall as keys with a caption. */
   tall?: boolean;
   disabled?: boolean;
+  /** What it works, for controllers. */
+  maps?: Target;
   /** Held down, and let go again. */
   onHold: (held: boolean) => void;
 }
 
 /** A key that is on for as long as it is held: by a finger, or by Space or Enter. */
-export function HoldButton({ label, text, caption, on, description, tall, disabled, onHold }: Props) {
+export function HoldButton({ label, text, caption, on, description, tall, disabled, maps, onHold }: Props) {
   const tokens = useTokens();
   const [held, setHeld] = useState(false);
   const letGo = useRef<(() => void) | null>(null);
@@ -48,6 +52,7 @@ export function HoldButton({ label, text, caption, on, description, tall, disabl
       aria-disabled={disabled}
       aria-describedby={description === undefined ? undefined : descriptionId}
       tabIndex={0}
+      {...mapMark(maps)}
       onPointerDown={(event) => {
         (event.currentTarget as unknown as HTMLElement).setPointerCapture(event.nativeEvent.pointerId);
         hold(true);

@@ -1,9 +1,11 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type StyleProp, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import type { Target } from '@/core/midi/target';
 import { Meant } from '../guide/Meant';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
+import { mapMark } from './mapMark';
 import { TypedNumber } from './TypedNumber';
 import { useDrag } from './useDrag';
 import { grown } from '../theme/type';
@@ -26,6 +28,8 @@ interface Props {
   onStep: (steps: number) => void;
   /** Dragged: px to the right plus px upwards since the drag began, and the value it began with. */
   onDrag?: (px: number, from: number) => void;
+  /** What it works, for controllers. */
+  maps?: Target;
   style?: StyleProp<ViewStyle>;
 }
 
@@ -43,6 +47,7 @@ export function NumberField({
   onType,
   onStep,
   onDrag,
+  maps,
   style,
 }: Props) {
   const tokens = useTokens();
@@ -67,6 +72,7 @@ export function NumberField({
     <View
       style={[styles.box, { backgroundColor: tokens.slate, borderColor: tokens.edge }, style]}
       {...(onDrag && dragging())}
+      {...mapMark(maps)}
     >
       <Meant name={label} />
       <Text aria-hidden numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>

@@ -1,8 +1,10 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
+import type { Target } from '@/core/midi/target';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
+import { mapMark } from './mapMark';
 import { TypedNumber } from './TypedNumber';
 import { gestureName, useDrag, type DragPoint } from './useDrag';
 import { grown } from '../theme/type';
@@ -19,6 +21,8 @@ interface Props {
   unit?: string;
   /** The value in words. */
   note?: string;
+  /** What it works, for controllers. */
+  maps?: Target | undefined;
   /** `gesture` is the same for all changes of one drag, so that they can be one step of undo; `timeStamp` is when it was touched, ms. */
   onChange: (value: number, gesture: string, timeStamp: number) => void;
   /** A drag has ended. */
@@ -35,6 +39,7 @@ export function Strip({
   scale = 100,
   unit = '',
   note,
+  maps,
   onChange,
   onRelease,
 }: Props) {
@@ -67,7 +72,11 @@ export function Strip({
     if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, gestureName(label));
   };
   return (
-    <View {...dragging()} style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
+    <View
+      {...dragging()}
+      {...mapMark(maps)}
+      style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
+    >
       <View
         style={[styles.fill, { width: `${((value - min) / (max - min)) * 100}%`, backgroundColor: tokens.breast }]}
       />

@@ -1,6 +1,8 @@
 import { createElement, type ComponentType } from 'react';
 import type { SheetName } from '@/store/sessionSlice';
 import { CarrySheet } from '../carry/CarrySheet';
+import { DevicesSheet } from '../devices/DevicesSheet';
+import { MapSheet } from '../devices/MapSheet';
 import { FeelSheet } from '../feel/FeelSheet';
 import { GenerateSheet } from '../generate/GenerateSheet';
 import { IncomingSheet } from '../incoming/IncomingSheet';
@@ -38,6 +40,8 @@ const SHEETS: Record<SheetName, ComponentType> = {
   simple: SimpleSheet,
   incoming: IncomingSheet,
   carry: CarrySheet,
+  devices: DevicesSheet,
+  map: MapSheet,
 };
 
 /** The sheet of a name. */

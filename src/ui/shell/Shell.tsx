@@ -1,8 +1,8 @@
-import { usePathname } from 'expo-router';
+import { router, usePathname } from 'expo-router';
 import { useEffect, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { started } from '@/store/settingsSlice';
+import { PLACES, started } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { loadCharts } from '../feel/EarlyLate';
 import { Guide, useAdvice } from '../guide/Guide';
@@ -14,20 +14,25 @@ import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
 import { OtherTab } from './OtherTab';
-import { PLACE_SCREENS, placeAt } from './placeScreens';
+import { PLACE_SCREENS, panesIn, placeAt } from './placeScreens';
 import { Panes } from './Panes';
 import { Places } from './Places';
+import { PADS_WIDTH } from '../shared/Sheet';
+import { useInstrument } from '../shared/InstrumentContext';
 import { whenIdle } from '../shared/whenIdle';
+import { MapBar } from '../devices/MapBar';
 import { loadSheets, Sheets } from './Sheets';
 import { useFileDrop } from './useFileDrop';
 import { useShortcuts } from './useShortcuts';
 
 const START = '/start';
+const BENCH = '/bench';
 
 /** The frame of every place: the head on top, the places below or beside, sheets and notices over the middle. */
 export function Shell({ children }: { children: ReactNode }) {
   const tokens = useTokens();
-  const where = placesIn(useRoom());
+  const room = useRoom();
+  const where = placesIn(room);
   const here = usePathname();
   const dispatch = useAppDispatch();
   usePadKeys();
@@ -43,6 +48,15 @@ export function Shell({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (isPlace) dispatch(started());
   }, [dispatch, isPlace]);
+  const instrument = useInstrument();
+  useEffect(() => {
+    instrument.onPlace((place) => {
+      const known = PLACES.find((one) => one === place);
+      if (known) router.push(PLACE_SCREENS[known].href);
+    });
+  }, [instrument]);
+  const isCovered = useAppSelector((state) => state.session.sheet !== null) && panesIn(room) === 'beside';
+  const mapping = useAppSelector((state) => state.session.mapping);
   const advice = useAdvice();
   const simple = useAppSelector((state) => state.settings.simple.on);
   if (simple) return <SimpleView />;
@@ -60,10 +74,15 @@ export function Shell({ children }: { children: ReactNode }) {
       </View>
       {advice && <Guide advice={advice} />}
       <View role="main" style={styles.place}>
-        <Panes here={placeAt(here)}>{children}</Panes>
+        {here === BENCH ? (
+          <View style={[styles.place, isCovered && styles.beside]}>{children}</View>
+        ) : (
+          <Panes here={placeAt(here)}>{children}</Panes>
+        )}
         <Sheets />
         <Notices />
       </View>
+      {mapping && <MapBar />}
     </View>
   );
   return (
@@ -83,6 +102,8 @@ const styles = StyleSheet.create({
   page: { flex: 1 },
   main: { flex: 1, minHeight: 0 },
   place: { flex: 1, minHeight: 0 },
+  /** A sheet lies on the rest. */
+  beside: { maxWidth: PADS_WIDTH + 16 },
   /** For screen readers. */
   unseen: { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 },
 });

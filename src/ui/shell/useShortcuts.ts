@@ -1,21 +1,15 @@
 import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
-import type { Instrument } from '@/instrument/instrument';
-import { lift, stopAll } from '@/instrument/launches';
-import { targetOf, type ShortcutName } from '@/store/keyBindings';
-import { selectPattern, selectSet, selectShown } from '@/store/selectors';
-import { overrideSet, sheetToggled } from '@/store/sessionSlice';
+import type { Target } from '@/core/midi/target';
+import { targetOf } from '@/store/keyBindings';
+import { selectSet } from '@/store/selectors';
+import { sheetToggled } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { redone, undone } from '@/store/undoable';
 import { useInstrument } from '../shared/InstrumentContext';
-import { useTapTempo } from '../transport/TempoControl';
 import { isInSheet, isOnControl, isTyping, watchPresses } from './focus';
-import { LOOP_BARS } from '@/core/document/limits';
-import { loopBars } from '@/core/document/pattern';
-import { inputQuantizeToggled, metronomeToggled, tempoSet } from '@/store/timeSlice';
-import { loopBarsSet } from '@/store/patternsSlice';
-import { trackShown } from '@/store/stageSlice';
+import { tempoSet } from '@/store/timeSlice';
 
 /** The keys that work everywhere, as the overlay of keys lists them. None is one by which a browser closes, reloads or navigates. */
 export const FIXED_KEYS = [
@@ -28,24 +22,9 @@ export const FIXED_KEYS = [
   { keys: 'Ctrl Shift Z', does: 'Redo' },
 ] as const;
 
-/** And what the character keys do that the player can change. */
-export const SHORTCUT_WORDS: Record<ShortcutName, string> = {
-  tap: 'Tap tempo',
-  metronome: 'Metronome',
-  quantize: 'Input quantize',
-  halveLoop: 'Halve loop',
-  doubleLoop: 'Double loop',
-  trackBefore: 'Track before',
-  trackAfter: 'Track after',
-  lift: 'Lift, while held',
-  override: 'Override of Drop on, while held',
-  stopAll: 'Stop all; again: at once',
-};
-
 export function useShortcuts(): void {
   const instrument = useInstrument();
   const store = useStore() as Store;
-  const tap = useTapTempo();
   useEffect(() => {
     const everywhere = (act: (event: KeyboardEvent) => void) => (event: KeyboardEvent) => {
       if (isTyping(event.target)) return;
@@ -85,23 +64,24 @@ export function useShortcuts(): void {
 
   // Character keys, as the player has set them. Some hold for as long as they are down; a page that loses the keyboard lets go.
   useEffect(() => {
-    const shortcuts = shortcutsOf(store, instrument, tap);
-    const down = new Map<string, (() => void) | void>();
-    const letGo = (code: string) => {
-      down.get(code)?.();
+    const down = new Map<string, Target>();
+    const letGo = (code: string, timeStamp = performance.now()) => {
+      const target = down.get(code);
       down.delete(code);
+      if (target) instrument.functions.press(target, false, timeStamp);
     };
     const press = (event: KeyboardEvent) => {
       const { keys, simple } = store.getState().settings;
       if (!keys.on || simple.on || event.repeat || isTyping(event.target)) return;
       if (event.ctrlKey || event.metaKey || event.altKey || event.shiftKey || event.defaultPrevented) return;
       const target = targetOf(keys, event.code);
-      if (!target || !('shortcut' in target)) return;
+      if (!target || target.do === 'pad') return; // pads have hands of their own (see `usePadKeys`)
       event.preventDefault();
-      down.set(event.code, shortcuts[target.shortcut](event));
+      down.set(event.code, target);
+      instrument.functions.press(target, true, event.timeStamp);
     };
-    const release = (event: KeyboardEvent) => letGo(event.code);
-    const away = () => [...down.keys()].forEach(letGo);
+    const release = (event: KeyboardEvent) => letGo(event.code, event.timeStamp);
+    const away = () => [...down.keys()].forEach((code) => letGo(code));
     window.addEventListener('keydown', press);
     window.addEventListener('keyup', release);
     window.addEventListener('blur', away);
@@ -111,7 +91,7 @@ export function useShortcuts(): void {
       window.removeEventListener('keyup', release);
       window.removeEventListener('blur', away);
     };
-  }, [instrument, store, tap]);
+  }, [instrument, store]);
 
   useEffect(watchPresses, []);
 
@@ -132,43 +112,4 @@ export function useShortcuts(): void {
     window.addEventListener('pointerup', giveBack);
     return () => window.removeEventListener('pointerup', giveBack);
   }, []);
-}
-
-/** What each shortcut does, and what it does when its key is let go. */
-function shortcutsOf(
-  store: Store,
-  instrument: Instrument,
-  tap: (timeStamp: number) => void,
-): Record<ShortcutName, (event: KeyboardEvent) => (() => void) | void> {
-  const scaleLoop = (factor: number) => () => {
-    const state = store.getState();
-    const bars = loopBars(selectPattern(state), selectSet(state).meter) * factor;
-    if (bars >= LOOP_BARS[0] && bars <= LOOP_BARS[LOOP_BARS.length - 1]!) {
-      store.dispatch(loopBarsSet({ place: instrument.placeOf(), bars }));
-    }
-  };
-  const walk = (by: number) => () => {
-    const state = store.getState();
-    const { order } = selectSet(state);
-    const next = order[order.indexOf(selectShown(state)) + by];
-    if (next !== undefined) store.dispatch(trackShown(next));
-  };
-  return {
-    tap: (event) => tap(event.timeStamp),
-    metronome: () => void store.dispatch(metronomeToggled()),
-    quantize: () => void store.dispatch(inputQuantizeToggled()),
-    halveLoop: scaleLoop(0.5),
-    doubleLoop: scaleLoop(2),
-    trackBefore: walk(-1),
-    trackAfter: walk(1),
-    stopAll: () => stopAll(store, instrument),
-    lift: () => {
-      lift(store, instrument, true);
-      return () => lift(store, instrument, false);
-    },
-    override: () => {
-      store.dispatch(overrideSet(true));
-      return () => void store.dispatch(overrideSet(false));
-    },
-  };
 }

@@ -18,6 +18,7 @@ export function MuteSolo({ name, pad, gates }: Props) {
     <>
       <ControlButton
         label={`Mute ${name}`}
+        maps={{ do: 'padMute', pad }}
         text="M"
         pressed={gates.mutedPads?.includes(pad) ?? false}
         onPress={() => dispatch(padMuteToggled({ track: gates.id, pad }))}
@@ -25,6 +26,7 @@ export function MuteSolo({ name, pad, gates }: Props) {
       />
       <ControlButton
         label={`Solo ${name}`}
+        maps={{ do: 'padSolo', pad }}
         text="S"
         pressed={gates.soloPads?.includes(pad) ?? false}
         onPress={() => dispatch(padSoloToggled({ track: gates.id, pad }))}

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { spanOf } from '@/core/edit/select';
-import { CONTROLS, type Control } from '@/core/document/moves';
+import { CONTROL_NAMES, CONTROLS, type Control } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
@@ -21,7 +21,6 @@ import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import { StepGrid } from './grid/StepGrid';
 import { useStepKeys } from './useStepKeys';
-import { CONTROL_NAMES } from './valueWords';
 import { traceSet } from '@/store/tracksSlice';
 
 const STEP_OPTIONS = GRIDS.filter(({ name }) => !name.endsWith('D')).map(({ name }) => ({

@@ -14,15 +14,6 @@ export const KIND_NAMES: Record<ValueKind, string> = {
   length: 'Length',
 };
 
-export const CONTROL_NAMES: Record<Control, string> = {
-  pitch: 'Pitch',
-  filter: 'Filter',
-  decay: 'Decay',
-  level: 'Level',
-  pan: 'Pan',
-  rate: 'Repeat rate',
-};
-
 /** How a value is shown and typed: times `scale`, with so many `digits` after the point at most, and its unit. */
 export interface Shown {
   scale: number;

@@ -17,6 +17,7 @@ export function ClickControls() {
     <View style={{ flexDirection: 'row', gap: 4 }}>
       <ControlButton
         label="Metronome"
+        maps={{ do: 'metronome' }}
         caption="Click"
         text={on ? 'On' : 'Off'}
         pressed={on}

@@ -10,6 +10,7 @@ export function UndoKey() {
   return (
     <ControlButton
       label="Undo"
+      maps={{ do: 'undo' }}
       icon="undo"
       description={undo ?? 'Nothing to undo'}
       disabled={undo === null}
@@ -25,6 +26,7 @@ export function RedoKey() {
   return (
     <ControlButton
       label="Redo"
+      maps={{ do: 'redo' }}
       icon="redo"
       description={redo ?? 'Nothing to redo'}
       disabled={redo === null}

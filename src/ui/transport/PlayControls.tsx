@@ -18,6 +18,7 @@ export function PlayControls({ small }: { small?: boolean }) {
         <ControlButton
           tone="primary"
           label="Stop"
+          maps={{ do: 'play' }}
           icon="stop"
           text={small ? undefined : 'Stop'}
           onPress={() => instrument.stop()}
@@ -27,6 +28,7 @@ export function PlayControls({ small }: { small?: boolean }) {
         <ControlButton
           tone="primary"
           label="Play"
+          maps={{ do: 'play' }}
           icon="play"
           text={small ? undefined : 'Play'}
           onPress={() => instrument.play()}
@@ -36,6 +38,7 @@ export function PlayControls({ small }: { small?: boolean }) {
       {goesBack && (
         <ControlButton
           label="Stop"
+          maps={{ do: 'play' }}
           description="Back to the top"
           icon="skip-backward"
           onPress={() => instrument.stop()}
@@ -45,6 +48,7 @@ export function PlayControls({ small }: { small?: boolean }) {
       <ControlButton
         tone="record"
         label="Record"
+        maps={{ do: 'record' }}
         // The word is longer than the key, with its sign; the fill says it too.
         icon={(recording && playing && !small) || (small && goesBack) ? undefined : 'record'}
         text={recording ? (short ? 'On' : playing ? 'Recording' : 'Armed') : short ? 'Rec' : 'Record'}

@@ -64,7 +64,8 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'All sets', icon: 'bookshelf', act: () => router.push('/sets') },
     // On a wide screen it has a key of its own.
     ...(stacked ? below.map((item, i) => ({ ...item, ruled: i === 0 })) : []),
-    { title: 'Setup', icon: 'tune-vertical', ruled: true, act: () => store.dispatch(sheetShown('setup')) },
+    { title: 'Devices', icon: 'piano', ruled: true, act: () => store.dispatch(sheetShown('devices')) },
+    { title: 'Setup', icon: 'tune-vertical', act: () => store.dispatch(sheetShown('setup')) },
   ];
   return (
     <PopMenu

@@ -1,12 +1,12 @@
-import { useCallback, useRef } from 'react';
 import { View } from 'react-native';
-import { addTap, formatTempo, parseTempo, tappedTempo } from '@/core/time/tempo';
+import { formatTempo, parseTempo } from '@/core/time/tempo';
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { foldToggled } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
+import { useInstrument } from '../shared/InstrumentContext';
 import { NumberField } from '../shared/NumberField';
 import { transportStyles as styles } from './transportStyles';
 import { tempoSet } from '@/store/timeSlice';
@@ -21,9 +21,10 @@ export function TempoControl() {
   const step = (bpm: number) => dispatch(tempoSet(tempo + bpm));
   return (
     <View style={styles.group}>
-      <ControlButton label="Tempo down" icon="minus" onPress={() => step(-1)} />
+      <ControlButton label="Tempo down" maps={{ do: 'tempoDown' }} icon="minus" onPress={() => step(-1)} />
       <NumberField
         label="Tempo"
+        maps={{ do: 'tempo' }}
         caption="BPM"
         value={tempo}
         min={MIN_TEMPO}
@@ -40,7 +41,7 @@ export function TempoControl() {
         }}
         style={styles.tempo}
       />
-      <ControlButton label="Tempo up" icon="plus" onPress={() => step(1)} />
+      <ControlButton label="Tempo up" maps={{ do: 'tempoUp' }} icon="plus" onPress={() => step(1)} />
       <TapTempo />
     </View>
   );
@@ -68,7 +69,8 @@ export function TempoKey() {
 
 /** Takes the tempo from the time stamps of taps: on press, since the time of the release means nothing. */
 function TapTempo() {
-  const tap = useTapTempo();
+  const instrument = useInstrument();
+  const tap = (timeStamp: number) => instrument.tapTempo(timeStamp);
   return (
     <View
       onPointerDown={(event) => tap((event.nativeEvent as unknown as PointerEvent).timeStamp)}
@@ -76,6 +78,7 @@ function TapTempo() {
     >
       <ControlButton
         label="Tap tempo"
+        maps={{ do: 'tap' }}
         text="Tap"
         // A press that came without a pointer: Enter, Space, assistive technology.
         onPress={(event) => {
@@ -85,19 +88,5 @@ function TapTempo() {
         style={styles.fillBox}
       />
     </View>
-  );
-}
-
-/** @returns what to call with the time stamp (ms) of each tap */
-export function useTapTempo(): (timeStamp: number) => void {
-  const dispatch = useAppDispatch();
-  const taps = useRef<number[]>([]);
-  return useCallback(
-    (timeStamp) => {
-      taps.current = addTap(taps.current, timeStamp);
-      const bpm = tappedTempo(taps.current);
-      if (bpm !== null) dispatch(tempoSet(bpm));
-    },
-    [dispatch],
   );
 }

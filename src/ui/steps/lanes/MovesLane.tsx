@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
-import { CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
+import { CONTROL_NAMES, CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
 import { noticed } from '@/store/sessionSlice';
 import { selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -13,7 +13,7 @@ import { useTokens } from '../../theme/theme';
 import { WORDS, type Tokens } from '../../theme/tokens';
 import { tickAtX, xOf, type Geometry } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
-import { CONTROL_NAMES, controlWords } from '../valueWords';
+import { controlWords } from '../valueWords';
 import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
