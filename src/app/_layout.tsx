@@ -73,7 +73,10 @@ function saveNow(): void {
   tabs.saveNow();
   void runs.writeNow();
 }
-window.addEventListener('pagehide', saveNow);
+window.addEventListener('pagehide', () => {
+  saveNow();
+  controllers.endOuts();
+});
 document.addEventListener('visibilitychange', () => {
   if (document.visibilityState === 'hidden') saveNow();
 });

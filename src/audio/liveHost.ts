@@ -124,6 +124,15 @@ export class LiveHost {
     return this.frameHeard(timeStamp) - this.origin;
   }
 
+  /** When a frame of the engine's output is heard, ms on the clock of `performance.now()`. */
+  timeHeard(engineFrame: number): number {
+    this.readClocks();
+    const frame = engineFrame + this.origin;
+    if (this.clock.ready) return this.clock.timeAt(frame);
+    const now = performance.now();
+    return now + ((frame - this.frameHeard(now)) / this.sampleRate) * 1000;
+  }
+
   /** A song that begins is told of at once. If it is not, what was loaded does not run, and would be silent for ever. */
   private expectAnswer(): void {
     const { node, answers } = this;

@@ -45,6 +45,7 @@ export class HostInNode implements EngineHost {
   };
   frameHeard = (timeStamp: number) => timeStamp;
   engineFrameHeard = (timeStamp: number) => timeStamp;
+  timeHeard = (frame: number) => frame;
 
   sendAll(instructions: readonly Instruction[]): void {
     if (instructions.length === 0 || !this.isAlive) return;

@@ -2,6 +2,7 @@ import { LiveHost } from '@/audio/liveHost';
 import type { PatternPlace } from '@/core/document/pattern';
 import { nextHitId, type OpenSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
+import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import type { Command, Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { JustPlayed } from '@/core/record/justPlayed';
@@ -30,8 +31,11 @@ import { StageFollower } from './stageFollower';
 /** What the instrument needs of the host that runs the engine. */
 export type EngineHost = Pick<
   LiveHost,
-  'start' | 'restart' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'sampleRate'
+  'start' | 'restart' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'timeHeard' | 'sampleRate'
 >;
+
+/** Hears what the engine told in one message. */
+export type OnTold = (events: readonly EngineEvent[]) => void;
 
 /** Makes the host: it reports its state and the engine's events. */
 export type MakeHost = (...listeners: ConstructorParameters<typeof LiveHost>) => EngineHost;
@@ -50,6 +54,7 @@ export class Instrument {
   readonly rides: Rides;
   /** All that keys and controllers can work. */
   readonly functions: Functions;
+  private readonly toldListeners = new Set<OnTold>();
   private openPlace: (place: string) => void = () => undefined;
   private readonly host: EngineHost;
   private document!: DocumentFollower;
@@ -130,6 +135,12 @@ export class Instrument {
     this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
     this.followed = null;
     this.idsTold = 0;
+  }
+
+  /** Calls back when the engine has told something: at a steady pace, too, while nothing happens. @returns ends it */
+  onTold(listener: OnTold): () => void {
+    this.toldListeners.add(listener);
+    return () => void this.toldListeners.delete(listener);
   }
 
   /** Whoever has a screen says how a place of it is opened. */
@@ -219,9 +230,19 @@ export class Instrument {
     } else this.send({ type: 'play', startTick: tick, countInTicks: 0 });
   }
 
-  /** Goes to the top and plays from there. */
-  playFromTop(): void {
-    this.send({ type: 'locate', tick: 0 }, { type: 'play', startTick: 0, countInTicks: 0 });
+  /** When what the engine makes at a frame is heard, ms on the clock of `performance.now()`. */
+  timeHeard(frame: number): number {
+    return this.host.timeHeard(frame + LIMITER_LATENCY);
+  }
+
+  /** The song goes so many times faster than its tempo, for as long as it is told so. */
+  bendTempo(ratio: number): void {
+    this.send({ type: 'tempoBend', ratio });
+  }
+
+  /** Plays from a song tick, without a count-in. */
+  playFrom(tick: number): void {
+    this.send({ type: 'locate', tick }, { type: 'play', startTick: tick, countInTicks: 0 });
   }
 
   /** Stops; when the song stands still already, goes back to its top. */
@@ -316,6 +337,7 @@ export class Instrument {
     this.document.followOn();
     this.rides.follow(performance.now());
     this.runs.take(events, log);
+    for (const listener of this.toldListeners) listener(events);
   }
 
   private takeOne(event: EngineEvent): void {

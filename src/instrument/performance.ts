@@ -141,6 +141,11 @@ export class Performance {
     return piece.playing ? tickAt(piece, frame) : null;
   }
 
+  /** Engine frame at which a song tick sounds, of the ticks that have gone by too; NaN while the song stands still. */
+  frameOf(tick: number): number {
+    return this.timeline.frameOf(tick);
+  }
+
   /** Calls back with every pad that sounds, as soon as the engine reports it: a little before it is heard. */
   onSounded(listener: (sounded: Sounded) => void): () => void {
     this.listeners.add(listener);

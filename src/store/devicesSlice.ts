@@ -45,6 +45,10 @@ const slice = createSlice({
       const device = known.find(({ name }) => name === payload.name);
       if (device) Object.assign(device, payload.change);
     },
+    /** The song follows the clock of one device, or of none. */
+    clockFollowed({ known }, { payload: name }: PayloadAction<string | null>) {
+      for (const device of known) device.followed = device.name === name;
+    },
     /** A device is as if it had never been met. */
     deviceForgotten(devices, { payload: name }: PayloadAction<string>) {
       devices.known = devices.known.filter((device) => device.name !== name);
@@ -63,5 +67,6 @@ const slice = createSlice({
   },
 });
 
-export const { devicesLoaded, devicesWanted, deviceMet, deviceSet, deviceForgotten, bound, unbound } = slice.actions;
+export const { devicesLoaded, devicesWanted, deviceMet, deviceSet, clockFollowed, deviceForgotten, bound, unbound } =
+  slice.actions;
 export const devicesReducer = slice.reducer;

@@ -48,6 +48,14 @@ export interface Plugged {
   hears: boolean;
 }
 
+/** The clock that the song follows: its tempo, how far its ticks lie off (ms), and whether it is silent just now. */
+export interface ClockHeard {
+  device: string;
+  tempo: number;
+  steadyMs: number;
+  free: boolean;
+}
+
 /** What the browser says of controllers: not asked yet, asked, given, or not, and why. */
 export interface MidiState {
   state: 'off' | 'asking' | 'open' | 'failed';
@@ -83,6 +91,7 @@ interface Session {
   audioProblem: string | null;
   midi: MidiState;
   plugged: readonly Plugged[];
+  clock: ClockHeard | null;
   /** Controls are being given to functions. */
   mapping: boolean;
   /** What the engine reports of its transport. */
@@ -118,6 +127,7 @@ const initialState: Session = {
   audioProblem: null,
   midi: { state: 'off', problem: null },
   plugged: [],
+  clock: null,
   mapping: false,
   playing: false,
   recording: false,
@@ -162,6 +172,9 @@ const slice = createSlice({
     },
     pluggedIn(session, { payload }: PayloadAction<readonly Plugged[]>) {
       session.plugged = [...payload];
+    },
+    clockHeard(session, { payload }: PayloadAction<ClockHeard | null>) {
+      session.clock = payload;
     },
     mappingSet(session, { payload }: PayloadAction<boolean>) {
       session.mapping = payload;
@@ -258,6 +271,7 @@ export const {
   audioChanged,
   midiChanged,
   pluggedIn,
+  clockHeard,
   mappingSet,
   transportReported,
   sheetToggled,

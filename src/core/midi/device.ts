@@ -1,6 +1,18 @@
-import { IsBoolean, IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import { MAX_TRACKS } from '../document/limits';
-import { Between, check, Part, Whole } from '../document/validation';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Max,
+  MaxLength,
+  Min,
+} from 'class-validator';
+import { MAX_TRACKS, PADS } from '../document/limits';
+import { Between, check, Part, Parts, Whole } from '../document/validation';
 import { BENCH_SCHEME, readScheme, type LightScheme } from './lights';
 import { readBinding, type Binding } from './binding';
 import { STRAIGHT, type VelocityCurve } from './curve';
@@ -9,6 +21,17 @@ import { EIGHT_BY_EIGHT, FOUR_BY_FOUR, type GridLayout } from './gridLayout';
 /** What the keys and pads of a device do. Controls that are mapped do what they are mapped to, whatever this is. */
 export const DEVICE_PLAYS = ['pads', 'shown', 'track', 'launch', 'nothing'] as const;
 export type DevicePlays = (typeof DEVICE_PLAYS)[number];
+
+/** A track that plays a device. */
+export interface OutTrack {
+  /** From the top, 0..15. */
+  row: number;
+  channel: number;
+  /** The note of each pad; left out, the pads' own. */
+  notes?: number[];
+  /** What strokes have of level, pan, filter and decay goes out as control changes. */
+  moves: boolean;
+}
 
 /** A device as it is remembered, by its name: how it plays, and its map. */
 export interface Device {
@@ -26,6 +49,11 @@ export interface Device {
   latencyMs: number;
   /** How it is lit; null: not at all. */
   lights: LightScheme | null;
+  /** The song follows its clock. */
+  followed: boolean;
+  /** It gets the song's clock. */
+  clocked: boolean;
+  outs: OutTrack[];
   bindings: Binding[];
 }
 
@@ -41,6 +69,12 @@ class GridSchema {
   @Whole(1, 16) columns!: number;
   @Whole(1, 16) rows!: number;
 }
+class OutTrackSchema {
+  @Whole(0, MAX_TRACKS - 1) row!: number;
+  @Whole(1, 16) channel!: number;
+  @IsOptional() @IsArray() @ArrayMinSize(PADS) @ArrayMaxSize(PADS) @IsInt({ each: true }) @Min(0, { each: true }) @Max(127, { each: true }) notes?: number[]; // prettier-ignore
+  @IsBoolean() moves!: boolean;
+}
 class VelocitySchema {
   @Whole(1, 126) least!: number;
   @Whole(2, 127) most!: number;
@@ -54,6 +88,9 @@ class DeviceSchema {
   @IsOptional() @Whole(0, MAX_TRACKS - 1) row?: number;
   @IsOptional() @Whole(0, 16) channel?: number;
   @IsOptional() @IsBoolean() records?: boolean;
+  @IsOptional() @IsBoolean() followed?: boolean;
+  @IsOptional() @IsBoolean() clocked?: boolean;
+  @IsOptional() @Parts(() => OutTrackSchema, MAX_TRACKS) outs?: OutTrack[];
   @IsOptional() @Part(() => GridSchema) grid?: GridLayout;
   @IsOptional() @Part(() => VelocitySchema) velocity?: VelocityCurve;
   @IsOptional() @Between(-MOST_LATENCY_MS, MOST_LATENCY_MS) latencyMs?: number;
@@ -76,7 +113,10 @@ export function newDevice(name: string): Device {
     velocity: STRAIGHT,
     latencyMs: 0,
     // What a note on does to a device that nobody knows is unknown: only stand-ins are lit unasked.
-    lights: /^Simulated (pads|grid)$/.test(name) ? BENCH_SCHEME : null,
+    lights: /^Simulated (pads|grid|knobs)$/.test(name) ? BENCH_SCHEME : null,
+    followed: false,
+    clocked: false,
+    outs: [],
     bindings: [],
   };
 }

@@ -32,6 +32,11 @@ export class ClockMap {
     return ((performanceMs + this.offset()) / 1000) * this.sampleRate;
   }
 
+  /** The system clock (ms) at which an audio frame is heard. Call only when `ready`. */
+  timeAt(frame: number): number {
+    return (frame / this.sampleRate) * 1000 - this.offset();
+  }
+
   private offset(): number {
     const sorted = [...this.offsets].sort((a, b) => a - b);
     return sorted[sorted.length >> 1]!;

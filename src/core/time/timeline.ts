@@ -88,6 +88,16 @@ export class Timeline {
     return this.pieces[0]!;
   }
 
+  /** Frame at which a song tick sounds, by the piece in force there; NaN while the song stands still. */
+  frameOf(tick: number): number {
+    const { pieces, now } = this;
+    if (!now.playing) return NaN;
+    let piece = now;
+    // Ticks before the last change of tempo went at the one before; those of an earlier start are others.
+    for (let i = pieces.length - 2; i >= 0 && piece.tick > tick && pieces[i]!.playing; i--) piece = pieces[i]!;
+    return frameAt(piece, tick);
+  }
+
   /** Song tick at `frame`, by the piece in force there. */
   tickAt(frame: number): number {
     return tickAt(this.at(frame), frame);

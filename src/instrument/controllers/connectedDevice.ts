@@ -114,7 +114,8 @@ export class ConnectedDevice {
   private play(message: MidiMessage, at: number): void {
     const { player } = this;
     const { instrument } = this.around;
-    const plays = this.device().plays;
+    const device = this.device();
+    const { plays } = device;
     switch (message.type) {
       case 'noteOn': {
         const { track } = player;
@@ -132,13 +133,17 @@ export class ConnectedDevice {
         if (message.control === CC.sustain) player.sustain(message.value >= 64, at);
         else if (message.control === CC.allNotesOff || message.control === CC.allSoundOff) this.letGoOfAll();
         return;
+      // A clock that is followed has its own way to begin.
       case 'start':
-        if (!instrument.performance.anchor.playing) instrument.playFromTop();
+        if (device.followed) return;
+        if (!instrument.performance.anchor.playing) instrument.playFrom(0);
         return;
       case 'continue':
+        if (device.followed) return;
         if (!instrument.performance.anchor.playing) instrument.play();
         return;
       case 'stop':
+        if (device.followed) return;
         if (instrument.performance.anchor.playing) instrument.stop();
         return;
       default:

@@ -1,15 +1,24 @@
 import { newDevice, type Device } from '@/core/midi/device';
 import { MIDI_OFF, type MidiMessage } from '@/core/midi/message';
-import { movedBy } from '@/core/midi/source';
-import { JoinedPorts, type MidiPorts } from '@/midi/ports';
+import { movedBy, sourceKey } from '@/core/midi/source';
+import type { EngineEvent } from '@/core/protocol/events';
+import { JoinedPorts, type MidiOutPort, type MidiPorts } from '@/midi/ports';
 import { openWebMidi } from '@/midi/webMidi';
 import { deviceMet, devicesWanted } from '@/store/devicesSlice';
 import { midiChanged, noticed, pluggedIn } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import type { Instrument } from '../instrument';
 import { ConnectedDevice, type Surroundings } from './connectedDevice';
+import { ClockIn } from './clockIn';
+import { DeviceOut } from './deviceOut';
+import { LightBoard } from './lightBoard';
 import { Mapping } from './mapping';
 import { Monitor } from './monitor';
+
+/** How often what goes out is looked after while the song plays, ms. */
+const OUT_EVERY_MS = 10;
+/** What a device could not take yet is sent after so long, ms. */
+const LIGHT_AGAIN_MS = 10;
 
 /** A stroke on a controller: velocity 1..127, when it happened in ms. */
 export interface ControllerStroke {
@@ -26,6 +35,14 @@ export class Controllers {
   readonly mapping: Mapping;
   private readonly strokeListeners = new Set<(stroke: ControllerStroke) => void>();
   private readonly connected = new Map<string, ConnectedDevice>();
+  private readonly boards = new Map<string, LightBoard>();
+  private readonly outs = new Map<string, DeviceOut>();
+  private clock: { name: string; follows: ClockIn } | null = null;
+  /** When each control was moved last, ms, by device and control. */
+  private readonly moved = new Map<string, number>();
+  private waits = false;
+  private goesOn: ReturnType<typeof setTimeout> | null = null;
+  private timer: ReturnType<typeof setTimeout> | null = null;
   /** How often each layer is held. */
   private readonly layers = [0, 0, 0, 0];
   private isOpen = false;
@@ -34,6 +51,8 @@ export class Controllers {
   constructor(
     private readonly store: Store,
     private readonly instrument: Instrument,
+    /** Whether the page is in sight. */
+    private readonly isSeen = () => document.visibilityState !== 'hidden',
   ) {
     this.around = {
       store,
@@ -41,11 +60,18 @@ export class Controllers {
       layer: () => this.layer,
       onLayer: (layer, down) => {
         this.layers[layer] = Math.max(0, this.layers[layer]! + (down ? 1 : -1));
+        this.lightSoon();
       },
       onMessage: (device, message, at) => this.hear(device, message, at),
     };
     this.mapping = new Mapping(store, () => this.layer);
     this.ports.onChange(() => this.follow());
+    // What lights show changes with the document, and with what plays.
+    store.subscribe(() => {
+      this.followClock();
+      this.lightSoon();
+    });
+    instrument.onTold((events) => this.take(events));
   }
 
   /** Asks the browser for its controllers: from the player's touch, or when they were asked for before. */
@@ -93,6 +119,7 @@ export class Controllers {
     for (const device of this.connected.values()) device.letGoOfAll();
     this.layers.fill(0);
     this.instrument.panic();
+    this.endOuts();
     for (const port of this.ports.outputs) for (const bytes of MIDI_OFF) port.send(bytes);
   }
 
@@ -110,10 +137,12 @@ export class Controllers {
       if (!this.known(port.name)) this.store.dispatch(deviceMet(port.name));
       this.connected.set(port.id, new ConnectedDevice(port, this.around, () => this.deviceOf(port.name)));
     }
+    this.followOutputs(outputs);
     for (const { name } of outputs) if (!this.known(name)) this.store.dispatch(deviceMet(name));
     const names = [...new Set([...inputs, ...outputs].map(({ name }) => name))];
     const sends = new Set(inputs.map(({ name }) => name));
     const hears = new Set(outputs.map(({ name }) => name));
+    this.light();
     this.store.dispatch(pluggedIn(names.map((name) => ({ name, sends: sends.has(name), hears: hears.has(name) }))));
   }
 
@@ -124,11 +153,89 @@ export class Controllers {
       const { velocity, note } = message;
       for (const listener of this.strokeListeners) listener({ device: device.name, velocity, note, at });
     }
+    if (device.name === this.clock?.name) this.clock.follows.take(message, at - device.latencyMs);
     const moved = movedBy(message);
+    if (moved?.source.kind === 'control') this.moved.set(`${device.name} ${sourceKey(moved.source)}`, at);
     // What is let go ends what it began.
     if (!this.mapping.isOn || !moved || message.type === 'noteOff') return false;
     this.mapping.learn({ device: device.name, source: moved.source, message });
     return true;
+  }
+
+  /** A device that is plugged in again is lit anew. */
+  private followOutputs(outputs: readonly MidiOutPort[]): void {
+    for (const [id, board] of [...this.boards]) if (!outputs.includes(board.port)) this.boards.delete(id);
+    for (const [id, out] of [...this.outs]) if (!outputs.includes(out.port)) this.outs.delete(id);
+    for (const port of outputs) {
+      if (this.boards.has(port.id)) continue;
+      const { name } = port;
+      const movedAt = (key: string) => this.moved.get(`${name} ${key}`) ?? -Infinity;
+      const board = new LightBoard(
+        port,
+        this.store,
+        this.instrument,
+        () => this.deviceOf(name),
+        () => this.layer,
+        movedAt,
+      );
+      this.boards.set(port.id, board);
+      this.outs.set(port.id, new DeviceOut(port, this.store, this.instrument, () => this.deviceOf(name), this.isSeen));
+    }
+  }
+
+  /** Ends all notes on what is plugged in, as when the page goes away. */
+  endOuts(): void {
+    for (const out of this.outs.values()) out.end(performance.now());
+  }
+
+  /** What the engine told goes out, and the clock that is followed leads on. */
+  private take(events: readonly EngineEvent[]): void {
+    const now = performance.now();
+    for (const out of this.outs.values()) out.take(events, now);
+    this.clock?.follows.follow(now);
+    this.light();
+    this.goOnSoon();
+  }
+
+  /** While the song plays, clocks and ends of notes go out between what the engine tells, too. */
+  private goOnSoon(): void {
+    if (this.goesOn !== null || this.outs.size === 0 || !this.instrument.performance.anchor.playing) return;
+    this.goesOn = setTimeout(() => {
+      this.goesOn = null;
+      const now = performance.now();
+      for (const out of this.outs.values()) out.goOn(now);
+      this.goOnSoon();
+    }, OUT_EVERY_MS);
+  }
+
+  /** Another device's clock is followed, or none. */
+  private followClock(): void {
+    const { devices, session } = this.store.getState();
+    const followed = devices.known.find(
+      ({ name, followed: is }) => is && session.plugged.some((one) => one.name === name),
+    );
+    if (followed?.name === this.clock?.name) return;
+    this.clock?.follows.end();
+    const name = followed?.name;
+    this.clock = name === undefined ? null : { name, follows: new ClockIn(this.store, this.instrument, name) };
+  }
+
+  private lightSoon(): void {
+    if (this.waits || this.boards.size === 0) return;
+    this.waits = true;
+    queueMicrotask(() => this.light());
+  }
+
+  /** Lights show what there is now. What the rate does not allow yet follows. */
+  private light(): void {
+    this.waits = false;
+    const now = performance.now();
+    const isDone = [...this.boards.values()].map((board) => board.update(now)).every(Boolean);
+    if (isDone || this.timer !== null) return;
+    this.timer = setTimeout(() => {
+      this.timer = null;
+      this.light();
+    }, LIGHT_AGAIN_MS);
   }
 
   private known(name: string): Device | undefined {

@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { MAX_TRACKS } from '@/core/document/limits';
 import { MOST_LATENCY_MS, type Device, type DevicePlays } from '@/core/midi/device';
 import { selectTracks } from '@/store/selectors';
-import { deviceForgotten, deviceSet } from '@/store/devicesSlice';
+import { clockFollowed, deviceForgotten, deviceSet } from '@/store/devicesSlice';
 import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -11,7 +11,9 @@ import { NumberField } from '../shared/NumberField';
 import { useTokens } from '../theme/theme';
 import { RADIUS } from '../theme/tokens';
 import { LayoutPanel } from './LayoutPanel';
+import { LightsPanel } from './LightsPanel';
 import { MapFileKeys } from './MapFileKeys';
+import { OutPanel } from './OutPanel';
 import { VelocityPanel } from './VelocityPanel';
 
 const PLAYS: { value: DevicePlays; name: string }[] = [
@@ -35,9 +37,7 @@ interface Props {
 export function DeviceCard({ device, sends, hears, isOpen, onOpen }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
-  const tracks = useAppSelector(selectTracks);
-  const { name, plays, row, channel, records, latencyMs, bindings } = device;
-  const change = (changed: Partial<Omit<Device, 'name'>>) => dispatch(deviceSet({ name, change: changed }));
+  const { name, plays, channel, bindings } = device;
   const words = sends ? PLAYS.find(({ value }) => value === plays)!.name : 'Hears only';
   return (
     <View role="region" aria-label={name} style={[styles.card, { borderColor: tokens.rule }]}>
@@ -49,74 +49,11 @@ export function DeviceCard({ device, sends, hears, isOpen, onOpen }: Props) {
         onPress={onOpen}
         style={styles.head}
       />
-      {isOpen && sends && (
+      {isOpen && (
         <View style={styles.inside}>
-          <View style={styles.row}>
-            <Choice
-              label={`${name} plays`}
-              caption="Plays"
-              grow
-              value={plays}
-              options={PLAYS}
-              onChoose={(value) => change({ plays: value })}
-            />
-            {plays === 'track' && (
-              <Choice
-                label={`Track of ${name}`}
-                caption="Track"
-                grow
-                value={String(row)}
-                options={Array.from({ length: MAX_TRACKS }, (_, i) => ({
-                  value: String(i),
-                  name: `${i + 1}${tracks[i] ? ` ${tracks[i].name}` : ''}`,
-                }))}
-                onChoose={(value) => change({ row: Number(value) })}
-              />
-            )}
-            <Choice
-              label={`Channel of ${name}`}
-              caption="Channel"
-              grow
-              value={String(channel)}
-              options={CHANNELS}
-              onChoose={(value) => change({ channel: Number(value) })}
-            />
-            <ControlButton
-              label={`${name} is recorded`}
-              caption="Recorded"
-              text={records ? 'Yes' : 'Only plays'}
-              pressed={records}
-              onPress={() => change({ records: !records })}
-              style={styles.grow}
-            />
-          </View>
-          <VelocityPanel device={device} />
-          {(plays === 'pads' || plays === 'launch') && <LayoutPanel device={device} />}
-          <View style={styles.row}>
-            <NumberField
-              label={`Latency of ${name}`}
-              caption="Late by, ms"
-              value={latencyMs}
-              min={-MOST_LATENCY_MS}
-              max={MOST_LATENCY_MS}
-              text={String(latencyMs)}
-              valueText={`${latencyMs} ms`}
-              onStep={(steps) => change({ latencyMs: clampedMs(latencyMs + steps) })}
-              onType={(text) => {
-                const ms = Number(text.replace(',', '.').replace('−', '-'));
-                if (!Number.isFinite(ms) || text.trim() === '') return false;
-                change({ latencyMs: clampedMs(ms) });
-                return true;
-              }}
-              style={styles.grow}
-            />
-            <ControlButton
-              label={`Latency check of ${name}`}
-              text="Latency check"
-              onPress={() => dispatch(sheetShown('latency'))}
-              style={styles.grow}
-            />
-          </View>
+          {sends && <PlaysPanel device={device} />}
+          {hears && <LightsPanel device={device} />}
+          {hears && <OutPanel device={device} />}
           <MapFileKeys device={device} />
           <ControlButton
             label={`Forget ${name}`}
@@ -126,6 +63,90 @@ export function DeviceCard({ device, sends, hears, isOpen, onOpen }: Props) {
         </View>
       )}
     </View>
+  );
+}
+
+/** What its keys and pads do, and how its strokes are meant. */
+function PlaysPanel({ device }: { device: Device }) {
+  const dispatch = useAppDispatch();
+  const tracks = useAppSelector(selectTracks);
+  const { name, plays, row, channel, records, latencyMs, followed } = device;
+  const change = (changed: Partial<Omit<Device, 'name'>>) => dispatch(deviceSet({ name, change: changed }));
+  return (
+    <>
+      <View style={styles.row}>
+        <Choice
+          label={`${name} plays`}
+          caption="Plays"
+          grow
+          value={plays}
+          options={PLAYS}
+          onChoose={(value) => change({ plays: value })}
+        />
+        {plays === 'track' && (
+          <Choice
+            label={`Track of ${name}`}
+            caption="Track"
+            grow
+            value={String(row)}
+            options={Array.from({ length: MAX_TRACKS }, (_, i) => ({
+              value: String(i),
+              name: `${i + 1}${tracks[i] ? ` ${tracks[i].name}` : ''}`,
+            }))}
+            onChoose={(value) => change({ row: Number(value) })}
+          />
+        )}
+        <Choice
+          label={`Channel of ${name}`}
+          caption="Channel"
+          grow
+          value={String(channel)}
+          options={CHANNELS}
+          onChoose={(value) => change({ channel: Number(value) })}
+        />
+        <ControlButton
+          label={`${name} is recorded`}
+          caption="Recorded"
+          text={records ? 'Yes' : 'Only plays'}
+          pressed={records}
+          onPress={() => change({ records: !records })}
+          style={styles.grow}
+        />
+      </View>
+      <VelocityPanel device={device} />
+      {(plays === 'pads' || plays === 'launch') && <LayoutPanel device={device} />}
+      <View style={styles.row}>
+        <NumberField
+          label={`Latency of ${name}`}
+          caption="Late by, ms"
+          value={latencyMs}
+          min={-MOST_LATENCY_MS}
+          max={MOST_LATENCY_MS}
+          text={String(latencyMs)}
+          valueText={`${latencyMs} ms`}
+          onStep={(steps) => change({ latencyMs: clampedMs(latencyMs + steps) })}
+          onType={(text) => {
+            const ms = Number(text.replace(',', '.').replace('−', '-'));
+            if (!Number.isFinite(ms) || text.trim() === '') return false;
+            change({ latencyMs: clampedMs(ms) });
+            return true;
+          }}
+          style={styles.grow}
+        />
+        <ControlButton
+          label={`Latency check of ${name}`}
+          text="Latency check"
+          onPress={() => dispatch(sheetShown('latency'))}
+          style={styles.grow}
+        />
+      </View>
+      <ControlButton
+        label={`The song follows the clock of ${name}`}
+        text={followed ? 'The song follows its clock' : 'Its clock is not followed'}
+        pressed={followed}
+        onPress={() => dispatch(clockFollowed(followed ? null : name))}
+      />
+    </>
   );
 }
 

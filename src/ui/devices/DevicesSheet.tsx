@@ -2,7 +2,7 @@ import { router } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { deviceForgotten } from '@/store/devicesSlice';
-import { mappingSet, noticed, sheetClosed, sheetShown, type MidiState } from '@/store/sessionSlice';
+import { mappingSet, noticed, sheetClosed, sheetShown, type ClockHeard, type MidiState } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { Sheet, SheetTitle } from '../shared/Sheet';
@@ -21,6 +21,7 @@ export function DevicesSheet() {
   const midi = useAppSelector((state) => state.session.midi);
   const plugged = useAppSelector((state) => state.session.plugged);
   const known = useAppSelector((state) => state.devices.known);
+  const clock = useAppSelector((state) => state.session.clock);
   const [open, setOpen] = useState<string | null>(null);
   const away = known.filter(({ name }) => !plugged.some((device) => device.name === name));
   const panic = () => {
@@ -60,6 +61,7 @@ export function DevicesSheet() {
         />
       </View>
       <Words>{stateWords(midi, plugged.length)}</Words>
+      {clock && <Words>{clockWords(clock)}</Words>}
       {plugged.map(({ name, sends, hears }) => {
         const device = known.find((one) => one.name === name);
         return (
@@ -105,6 +107,11 @@ export function DevicesSheet() {
       ))}
     </Sheet>
   );
+}
+
+function clockWords({ device, tempo, steadyMs, free }: ClockHeard): string {
+  if (free) return `The clock of ${device} is silent just now: the song goes on at ${tempo} BPM.`;
+  return `The song follows ${device} at ${tempo} BPM, steady within ${steadyMs} ms.`;
 }
 
 function stateWords({ state, problem }: MidiState, plugged: number): string {

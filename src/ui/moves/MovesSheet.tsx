@@ -3,15 +3,23 @@ import { CONTROL_NAMES, CONTROL_RANGES, CONTROLS, type Control } from '@/core/do
 import { movePoints } from '@/core/edit/editMoves';
 import { lanesOf } from '@/core/document/lanes';
 import { selectPattern, selectShown, selectTrack } from '@/store/selectors';
+import { ridesWriteSet, type RidesWrite } from '@/store/settingsSlice';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
+import { Segments } from '../shared/Segments';
 import { Sheet } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
 import { controlWords, SHOWN_CONTROLS } from '../steps/valueWords';
+
+const WRITES: { value: RidesWrite; name: string }[] = [
+  { value: 'touch', name: 'While moved' },
+  { value: 'latch', name: 'From then on' },
+  { value: 'over', name: 'Over all' },
+];
 
 /** The controls of one pad under the hand: held, they take the place of what the pattern moves; while recording, they are its Moves. */
 export function MovesSheet() {
@@ -20,6 +28,7 @@ export function MovesSheet() {
   const pattern = useAppSelector(selectPattern);
   const track = useAppSelector(selectShown);
   const pad = useAppSelector((state) => state.steps.pad);
+  const writes = useAppSelector((state) => state.settings.ridesWrite);
   const recording = useAppSelector((state) => state.session.recording);
   const pads = lanesOf(useAppSelector(selectTrack));
   const [held, setHeld] = useState<Partial<Record<Control, number>>>({});
@@ -54,6 +63,13 @@ export function MovesSheet() {
           ? 'Recording: what you ride while it plays is written into the pattern.'
           : 'Ride a strip to hear it; let go and the pattern has it again. Arm Record to write it down.'}
       </Words>
+      <Segments
+        label="While recording, write"
+        caption="Write"
+        value={writes}
+        options={WRITES}
+        onChoose={(way) => dispatch(ridesWriteSet(way))}
+      />
       {CONTROLS.map((control) => {
         const { min, max, neutral, stepped } = CONTROL_RANGES[control];
         const points = pattern ? movePoints(pattern, pad, control) : [];
