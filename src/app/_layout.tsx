@@ -6,7 +6,6 @@ import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { Controllers } from '@/instrument/controllers/controllers';
 import { Instrument } from '@/instrument/instrument';
-import { Bench } from '@/midi/bench/bench';
 import { keepOffline } from '@/storage/offline';
 import { Library } from '@/storage/library';
 import { restore } from '@/storage/persistence';
@@ -31,9 +30,6 @@ import { contrast, dark, light } from '@/ui/theme/tokens';
 const store = createStore();
 const instrument = new Instrument(store);
 const controllers = new Controllers(store, instrument);
-const bench = new Bench();
-controllers.add(bench);
-const plugs = { controllers, bench };
 const history = new StoredHistory(store, storage);
 const library = new Library(store, storage);
 const browser = { storage, locks: navigator.locks, channel: new BroadcastChannel('chaffinch') };
@@ -98,7 +94,7 @@ export default function Layout() {
   return (
     <Provider store={store}>
       <InstrumentProvider value={instrument}>
-        <ControllersProvider value={plugs}>
+        <ControllersProvider value={controllers}>
           <TabsProvider value={tabs}>
             <RunsProvider value={runs}>
               <LibraryProvider value={library}>

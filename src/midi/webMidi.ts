@@ -41,7 +41,13 @@ export async function openWebMidi(): Promise<WebMidiOutcome> {
       },
       onChange(listener) {
         WebMidi.addListener('portschanged', listener);
-        return () => WebMidi.removeListener('portschanged', listener);
+        // The package keeps still about a port that is gone before it was open: its own list is right a moment later.
+        const later = () => setTimeout(listener);
+        WebMidi.interface.addEventListener?.('statechange', later);
+        return () => {
+          WebMidi.removeListener('portschanged', listener);
+          WebMidi.interface.removeEventListener?.('statechange', later);
+        };
       },
     },
   };

@@ -25,3 +25,5 @@ export const SHORTEST_LOOP = 240;
 export const MAX_TICKS = 64 * 12 * 960;
 /** Where a hit may wait on the tape: doubling a loop moves what lies beyond it further out. */
 export const FAR_TICKS = 1e9;
+/** So many of the bars that were just played can be kept. */
+export const KEEP_BARS = [1, 2, 4, 8] as const;

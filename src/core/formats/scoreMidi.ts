@@ -1,3 +1,4 @@
+import { CONTROLLERS } from './controllers';
 import { writeMidi } from 'midi-file';
 import { CONTROL_RANGES } from '../document/moves';
 import type { Stretch } from '../score/make';
@@ -15,10 +16,6 @@ import {
   type Timed,
 } from './midiEvents';
 
-/**
- * Controllers that say how strokes sounded (MIDI 1.0, from memory): channel volume, pan, expression, release time, brightness.
- */
-export const CONTROLLERS = { volume: 7, pan: 10, level: 11, decay: 72, filter: 74 } as const;
 const MOVED = ['pan', 'level', 'decay', 'filter'] as const;
 const CHANNELS = 16;
 

@@ -1,7 +1,8 @@
+import { PADS } from '../document/limits';
 import type { Device } from './device';
 import { newBinding, type Binding } from './binding';
 import { CC } from './message';
-import type { GridPlace } from './gridLayout';
+import { placeOfNote, type GridPlace } from './gridLayout';
 import type { Source } from './source';
 import type { Target } from './target';
 
@@ -29,6 +30,17 @@ export function launchTarget({ grid }: Pick<Device, 'grid'>, { column, row }: Gr
   const beside = column - PAD_COLUMNS;
   if (row >= FIRST_SECTION_ROW) return { do: 'section', section: (PAD_ROWS - 1 - row) * SECTIONS_IN_ROW + beside };
   return row === 1 ? { do: 'mute', row: beside } : (LOWEST[beside] ?? { do: 'stopAll' });
+}
+
+/** What a note of a device with pads does, as it comes; null for none. */
+export function gridTarget({ plays, grid }: Device, note: number): Target | null {
+  if (plays !== 'pads' && plays !== 'launch') return null;
+  const place = placeOfNote(grid, note);
+  if (!place) return null;
+  if (plays === 'launch') return launchTarget({ grid }, place);
+  const across = grid.columns * grid.rows <= PADS ? grid.columns : PAD_COLUMNS;
+  const pad = place.row * across + place.column;
+  return place.column < across && pad < PADS ? { do: 'pad', pad } : null;
 }
 
 /** The functions of eight knobs in a row, to begin with: the chosen pad's sound, the rate of note repeat, the tempo. */

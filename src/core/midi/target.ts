@@ -1,7 +1,6 @@
 import { DROPS } from '../document/launching';
-import { MAX_SECTIONS, MAX_SLOTS, MAX_TRACKS, PADS } from '../document/limits';
+import { KEEP_BARS, MAX_SECTIONS, MAX_SLOTS, MAX_TRACKS, PADS } from '../document/limits';
 import { CONTROL_NAMES, CONTROLS, type Control } from '../document/moves';
-import { KEEP_BARS } from '../record/keep';
 
 /**
  * How a function is worked: `strike` with a velocity, until it is let go; `press` once; `hold` for as long as it is down; `switch` on

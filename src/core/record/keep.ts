@@ -5,8 +5,6 @@ import type { Snap } from '../quantize/place';
 import type { PlayedStroke } from './justPlayed';
 import type { Hit } from '../document/hit';
 
-export const KEEP_BARS = [1, 2, 4, 8] as const;
-
 /** A stroke in musical time: ticks from any bar line. */
 export interface PlacedStroke {
   stroke: PlayedStroke;

@@ -1,7 +1,6 @@
 import { newBinding, type Binding } from '@/core/midi/binding';
 import type { Device } from '@/core/midi/device';
-import { placeOfNote } from '@/core/midi/gridLayout';
-import { builtIn, launchTarget } from '@/core/midi/layouts';
+import { builtIn, gridTarget } from '@/core/midi/layouts';
 import { CC, type MidiMessage } from '@/core/midi/message';
 import { MidiParser } from '@/core/midi/parser';
 import { movedBy, sourceKey, type Source } from '@/core/midi/source';
@@ -27,7 +26,6 @@ export interface Surroundings {
 
 /** Controls of the fine halves of 14-bit pairs (MIDI 1.0). */
 const isFineHalf = ({ kind, number }: Source) => kind === 'control' && number >= 32 && number < 64;
-const PADS_ACROSS = 4;
 
 /** One device that is plugged in: reads its bytes, and does what its settings and its map say. */
 export class ConnectedDevice {
@@ -186,17 +184,6 @@ export class ConnectedDevice {
     this.unmapped.set(key, known);
     return known;
   }
-}
-
-/** What a note of a device with pads does, as it comes; null for none. */
-export function gridTarget({ plays, grid }: Device, note: number): Target | null {
-  if (plays !== 'pads' && plays !== 'launch') return null;
-  const place = placeOfNote(grid, note);
-  if (!place) return null;
-  if (plays === 'launch') return launchTarget({ grid }, place);
-  const across = grid.columns * grid.rows <= PADS_ACROSS * PADS_ACROSS ? grid.columns : PADS_ACROSS;
-  const pad = place.row * across + place.column;
-  return place.column < across && pad < PADS_ACROSS * PADS_ACROSS ? { do: 'pad', pad } : null;
 }
 
 function noteKey({ note, channel }: { note: number; channel: number }): string {

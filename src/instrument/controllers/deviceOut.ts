@@ -1,7 +1,7 @@
 import { lanesOf } from '@/core/document/lanes';
 import { CONTROL_RANGES } from '@/core/document/moves';
 import type { Track } from '@/core/document/track';
-import { CONTROLLERS } from '@/core/formats/scoreMidi';
+import { CONTROLLERS } from '@/core/formats/controllers';
 import { ClockOut } from '@/core/midi/clockOut';
 import type { Device, OutTrack } from '@/core/midi/device';
 import { bytesOf, type MidiMessage } from '@/core/midi/message';

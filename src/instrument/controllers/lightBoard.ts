@@ -2,14 +2,13 @@ import type { Binding } from '@/core/midi/binding';
 import { placeOf } from '@/core/midi/binding';
 import type { Device } from '@/core/midi/device';
 import { isRelative } from '@/core/midi/encodings';
-import { builtIn, FADER_TARGETS, FIRST_KNOB, KNOB_TARGETS } from '@/core/midi/layouts';
+import { builtIn, FADER_TARGETS, FIRST_KNOB, gridTarget, KNOB_TARGETS } from '@/core/midi/layouts';
 import { lightBytes, type Light } from '@/core/midi/lights';
 import { sourceKey } from '@/core/midi/source';
 import { FUNCTIONS, type Target } from '@/core/midi/target';
 import type { MidiOutPort } from '@/midi/ports';
 import type { Store } from '@/store/store';
 import type { Instrument } from '../instrument';
-import { gridTarget } from './connectedDevice';
 import { lightMoment, lightOf } from './lightState';
 
 /** No more messages than this in so long, ms: slow devices lose what comes faster. */

@@ -57,8 +57,10 @@ export class Mapping {
   /** A function was touched. A control that waits for one is given to it. */
   choose(target: Target): void {
     const { learnt, made } = this.state;
-    if (learnt && !made) this.pair(learnt, target);
-    else this.change({ target, learnt: null, made: null });
+    if (learnt && !made) return this.pair(learnt, target);
+    // The control that was mapped last can be given to another function, too.
+    this.counts = null;
+    this.change({ target, learnt: null, made: null });
   }
 
   /** A control was moved. */

@@ -22,6 +22,7 @@ export async function controllerRig(open: OpenSet = demoSet()) {
   controllers.add(bench);
   await instrument.start();
   bench.plugAll();
+  await controllers.follow();
   host.run(256);
   /** Runs on until everything that was told has come round. */
   const settle = () => host.run(1024);

@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { EIGHT_BY_EIGHT, FOUR_BY_FOUR, noteAt } from '@/core/midi/gridLayout';
 import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
-import { useBench } from '../devices/ControllersContext';
 import { ControlButton } from '../shared/ControlButton';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
@@ -11,12 +11,11 @@ import { WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
 import { BenchPart } from './BenchPart';
 import { ClockPanel } from './ClockPanel';
+import { KeyboardPanel } from './KeyboardPanel';
 import { KnobPanel } from './KnobPanel';
 import { ModulePanel } from './ModulePanel';
 import { NotePads } from './NotePads';
-
-const C3 = 48;
-const KEYS = 25;
+import { useBench } from './useBench';
 
 /** Stand-ins for controllers: they speak real MIDI bytes, are played by touch, mouse and keys, and misbehave on request. */
 export default function BenchPage() {
@@ -42,8 +41,10 @@ export default function BenchPage() {
             device={bench.pads}
             columns={4}
             rows={4}
-            noteAt={(column, row) => 36 + row * 4 + column}
-            name="Pad"
+            noteAt={(column, row) => noteAt(FOUR_BY_FOUR, { column, row })}
+            nameOf={(note) => `Pad ${note - FOUR_BY_FOUR.first + 1}`}
+            textOf={(note) => String(note - FOUR_BY_FOUR.first + 1)}
+            height={72}
           />
         </BenchPart>
         <BenchPart device={bench.grid}>
@@ -51,23 +52,16 @@ export default function BenchPage() {
             device={bench.grid}
             columns={8}
             rows={8}
-            noteAt={(column, row) => 36 + row * 8 + column}
-            name="Button"
-            small
+            noteAt={(column, row) => noteAt(EIGHT_BY_EIGHT, { column, row })}
+            nameOf={(note) => `Button ${note - EIGHT_BY_EIGHT.first + 1}`}
+            height={44}
           />
         </BenchPart>
         <BenchPart device={bench.knobs}>
           <KnobPanel device={bench.knobs} />
         </BenchPart>
         <BenchPart device={bench.keyboard}>
-          <NotePads
-            device={bench.keyboard}
-            columns={KEYS}
-            rows={1}
-            noteAt={(column) => C3 + column}
-            name="Key"
-            keyboard
-          />
+          <KeyboardPanel device={bench.keyboard} />
         </BenchPart>
         <BenchPart device={bench.clock}>
           <ClockPanel source={bench.clockSource} />
@@ -81,8 +75,8 @@ export default function BenchPage() {
 }
 
 const styles = StyleSheet.create({
-  page: { paddingHorizontal: 10, paddingBottom: 20, gap: 8 },
-  head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
+  page: { paddingHorizontal: 4, paddingBottom: 20, gap: 8 },
+  head: { paddingHorizontal: 6, flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
   title: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(30) },
   parts: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
 });

@@ -2,27 +2,30 @@ import { useEffect, useRef, type CSSProperties } from 'react';
 import type { BenchDevice } from '@/midi/bench/benchDevice';
 import { lightCss } from './lightCss';
 import { useTokens } from '../theme/theme';
-import { NUMBERS } from '../theme/tokens';
+import { INK, NUMBERS, TOUCH } from '../theme/tokens';
 import { useBenchDevice } from './useBenchDevice';
 
 /** Velocity of a key of the computer, which knows no force. */
 const KEY_VELOCITY = 100;
-const BLACK = [1, 3, 6, 8, 10];
 
 interface Props {
   device: BenchDevice;
   columns: number;
   rows: number;
-  /** The note that a pad sends; columns from the left, rows from the bottom. */
-  noteAt: (column: number, row: number) => number;
-  /** What one of them is called. */
-  name: string;
-  small?: boolean;
-  keyboard?: boolean;
+  /** The note that a pad sends; columns from the left, rows from the bottom. Null: there is none. */
+  noteAt: (column: number, row: number) => number | null;
+  /** What the pad of a note is called. */
+  nameOf: (note: number) => string;
+  /** px */
+  height: number;
+  /** What stands on the pad of a note. */
+  textOf?: (note: number) => string;
+  /** They know no pressure. */
+  keys?: boolean;
 }
 
 /** Pads, buttons or keys that send notes: as hard as they are touched low or high, with pressure as the finger goes up. */
-export function NotePads({ device, columns, rows, noteAt, name, small, keyboard }: Props) {
+export function NotePads({ device, columns, rows, noteAt, nameOf, height, textOf, keys }: Props) {
   const tokens = useTokens();
   const board = useRef<HTMLDivElement>(null);
   const lights = useBenchDevice(device, () => JSON.stringify([...device.lights]));
@@ -49,7 +52,7 @@ export function NotePads({ device, columns, rows, noteAt, name, small, keyboard 
     const move = (event: PointerEvent) => {
       const note = held.get(event.pointerId);
       const key = note === undefined ? null : element.querySelector<HTMLElement>(`[data-note="${note}"]`);
-      if (!key || keyboard) return;
+      if (!key || keys) return;
       const pressure = Math.round(127 * share(event, key));
       device.send({ type: 'polyPressure', channel: 1, note: note!, pressure }, event.timeStamp);
     };
@@ -88,51 +91,58 @@ export function NotePads({ device, columns, rows, noteAt, name, small, keyboard 
       window.removeEventListener('keyup', keyUp);
       window.removeEventListener('blur', away);
     };
-  }, [device, keyboard]);
+  }, [device, keys]);
+  const first = noteAt(0, 0);
   return (
     <div
       ref={board}
       style={{
         display: 'grid',
-        gap: small || keyboard ? 3 : 6,
+        gap: columns > 4 ? 2 : 6,
         gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
         touchAction: 'none',
       }}
     >
       {Array.from({ length: rows * columns }, (_, i) => {
-        const [column, row] = [i % columns, rows - 1 - Math.floor(i / columns)];
-        const note = noteAt(column, row);
-        const colour = lit.get(note) ?? 0;
-        const isBlack = keyboard && BLACK.includes(note % 12);
+        const note = noteAt(i % columns, rows - 1 - Math.floor(i / columns));
+        if (note === null) return <div key={`none ${i}`} />;
+        const light = lit.get(note) ?? 0;
         const style: CSSProperties = {
-          height: keyboard ? 92 : small ? 36 : 72,
-          borderRadius: 6,
+          ...pad,
+          height,
           border: `1px solid ${tokens.cap}`,
-          background: isBlack ? tokens.deep : lightCss(colour, tokens.ground),
-          color: colour > 0 ? '#14191F' : tokens.cap,
-          fontFamily: NUMBERS,
-          fontSize: 12,
-          paddingBottom: 2,
-          display: 'flex',
-          alignItems: 'flex-end',
-          justifyContent: 'center',
-          cursor: 'pointer',
-          userSelect: 'none',
+          background: lightCss(light, tokens.ground),
+          color: light > 0 && light % 2 === 0 ? INK : tokens.wing,
         };
         return (
           <div
             key={note}
             role="button"
-            tabIndex={i === (rows - 1) * columns ? 0 : small || keyboard ? -1 : 0}
-            aria-label={`${name} ${row * columns + column + 1}`}
+            // One stop for all of a large board: arrows are not needed to try it.
+            tabIndex={columns <= 4 || keys || note === first ? 0 : -1}
+            aria-label={nameOf(note)}
             data-note={note}
-            data-light={colour}
+            data-light={light}
             style={style}
           >
-            {!small && !keyboard && row * columns + column + 1}
+            {textOf?.(note)}
           </div>
         );
       })}
     </div>
   );
 }
+
+const pad: CSSProperties = {
+  minWidth: TOUCH,
+  borderRadius: 6,
+  fontFamily: NUMBERS,
+  fontSize: 12,
+  paddingBottom: 2,
+  boxSizing: 'border-box',
+  display: 'flex',
+  alignItems: 'flex-end',
+  justifyContent: 'center',
+  cursor: 'pointer',
+  userSelect: 'none',
+};

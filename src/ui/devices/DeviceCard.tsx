@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { MAX_TRACKS } from '@/core/document/limits';
 import { MOST_LATENCY_MS, type Device, type DevicePlays } from '@/core/midi/device';
 import { selectTracks } from '@/store/selectors';
-import { clockFollowed, deviceForgotten, deviceSet } from '@/store/devicesSlice';
+import { clockFollowed, deviceForgotten, deviceMet, deviceSet } from '@/store/devicesSlice';
 import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -58,7 +58,10 @@ export function DeviceCard({ device, sends, hears, isOpen, onOpen }: Props) {
           <ControlButton
             label={`Forget ${name}`}
             text="As if it were new"
-            onPress={() => dispatch(deviceForgotten(name))}
+            onPress={() => {
+              dispatch(deviceForgotten(name));
+              dispatch(deviceMet(name));
+            }}
           />
         </View>
       )}

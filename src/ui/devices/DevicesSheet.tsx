@@ -15,7 +15,7 @@ const GROW = { flexGrow: 1, flexBasis: 130 } as const;
 const ROW = { flexDirection: 'row', gap: 4, flexWrap: 'wrap' } as const;
 
 /** What is plugged in, what it does, and what arrives from it. */
-export function DevicesSheet() {
+export default function DevicesSheet() {
   const dispatch = useAppDispatch();
   const controllers = useControllers();
   const midi = useAppSelector((state) => state.session.midi);

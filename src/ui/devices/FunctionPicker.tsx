@@ -1,7 +1,7 @@
 import { View, StyleSheet } from 'react-native';
 import { DROPS } from '@/core/document/launching';
 import { lanesOf } from '@/core/document/lanes';
-import { MAX_SLOTS, MAX_TRACKS } from '@/core/document/limits';
+import { KEEP_BARS, MAX_SLOTS, MAX_TRACKS } from '@/core/document/limits';
 import { CONTROL_NAMES, CONTROLS } from '@/core/document/moves';
 import {
   FUNCTION_GROUPS,
@@ -13,7 +13,6 @@ import {
   type Part,
   type Target,
 } from '@/core/midi/target';
-import { KEEP_BARS } from '@/core/record/keep';
 import { DROP_NAMES } from '@/instrument/launches';
 import { selectSet, selectTrack, selectTracks } from '@/store/selectors';
 import { PLACES } from '@/store/settingsSlice';

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import type { Device } from '@/core/midi/device';
 import { EIGHT_BY_EIGHT, FOUR_BY_FOUR, learntLayout } from '@/core/midi/gridLayout';
@@ -21,13 +21,20 @@ const WHICH = ['at the bottom left', 'to the right of it', 'above the first'];
 export function LayoutPanel({ device }: { device: Device }) {
   const dispatch = useAppDispatch();
   const { name, grid } = device;
-  const [struck, setStruck] = useState<number[] | null>(null);
+  // Strokes come faster than the panel is drawn.
+  const struck = useRef<number[] | null>(null);
+  const [count, setCount] = useState<number | null>(null);
   const set = (next: Device['grid']) => dispatch(deviceSet({ name, change: { grid: next } }));
+  const learn = (on: boolean) => {
+    struck.current = on ? [] : null;
+    setCount(on ? 0 : null);
+  };
   useStrokes((stroke) => {
-    if (stroke.device !== name || !struck) return;
-    const notes = [...struck, stroke.note];
-    if (notes.length < 3) return setStruck(notes);
-    setStruck(null);
+    const notes = struck.current;
+    if (stroke.device !== name || !notes) return;
+    notes.push(stroke.note);
+    if (notes.length < 3) return setCount(notes.length);
+    learn(false);
     try {
       set(learntLayout(notes as [number, number, number], grid.columns, grid.rows));
       dispatch(noticed(`The pads of ${name} are known: they begin with note ${notes[0]}.`));
@@ -50,11 +57,11 @@ export function LayoutPanel({ device }: { device: Device }) {
       />
       <ControlButton
         label={`Learn pads of ${name}`}
-        text={struck ? `Strike the pad ${WHICH[struck.length]}` : `Learn the pads: they begin with note ${grid.first}`}
-        pressed={struck !== null}
-        onPress={() => setStruck(struck ? null : [])}
+        text={count !== null ? `Strike the pad ${WHICH[count]}` : `Learn the pads: they begin with note ${grid.first}`}
+        pressed={count !== null}
+        onPress={() => learn(count === null)}
       />
-      {struck && <Words>Three strokes tell which note each pad sends.</Words>}
+      {count !== null && <Words>Three strokes tell which note each pad sends.</Words>}
     </View>
   );
 }

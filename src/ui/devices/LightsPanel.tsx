@@ -17,6 +17,9 @@ import { Segments } from '../shared/Segments';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
 
+/** Letters of a line of a scheme at most. */
+const LONGEST = 400;
+
 const KINDS = [
   { value: 'none', name: 'Not' },
   { value: 'level', name: 'One colour' },
@@ -112,6 +115,8 @@ function SchemeField({ label, text, read }: { label: string; text: string; read:
     <NameField
       key={`${text} ${tries}`}
       label={label}
+      caption={label}
+      most={LONGEST}
       name={text}
       onName={(typed) => {
         try {

@@ -24,7 +24,7 @@ const KINDS: { value: Source['kind']; name: string }[] = [
 ];
 
 /** What each control of each device works, in every detail; and mapping by numbers, without moving anything. */
-export function MapSheet() {
+export default function MapSheet() {
   const dispatch = useAppDispatch();
   const known = useAppSelector((state) => state.devices.known);
   const [open, setOpen] = useState<string | null>(null);

@@ -100,6 +100,8 @@ function NoteField(props: { out: OutTrack; own: readonly number[]; onNotes: (not
     <NameField
       key={text}
       label="Notes of the pads"
+      caption="Notes of the pads, 1 to 16"
+      most={16 * 4}
       name={text}
       onName={(typed) => {
         const notes = typed.trim().split(/[\s,]+/).map(Number); // prettier-ignore

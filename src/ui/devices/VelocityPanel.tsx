@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { curvedVelocity, learntCurve, STRAIGHT, STROKES_TO_LEARN } from '@/core/midi/curve';
 import type { Device } from '@/core/midi/device';
@@ -21,20 +21,27 @@ export function VelocityPanel({ device }: { device: Device }) {
   const dispatch = useAppDispatch();
   const { name, velocity } = device;
   const [played, setPlayed] = useState<number[]>([]);
-  const [learning, setLearning] = useState<number[] | null>(null);
+  // Strokes come faster than the panel is drawn.
+  const learnt = useRef<number[] | null>(null);
+  const [learning, setLearning] = useState<number | null>(null);
   const set = (curve: Device['velocity']) => dispatch(deviceSet({ name, change: { velocity: curve } }));
+  const learn = (on: boolean) => {
+    learnt.current = on ? [] : null;
+    setLearning(on ? 0 : null);
+  };
   useStrokes((stroke) => {
     if (stroke.device !== name) return;
     setPlayed((before) => [...before, stroke.velocity].slice(-DOTS));
-    if (!learning) return;
-    const strokes = [...learning, stroke.velocity];
-    setLearning(strokes.length < STROKES_TO_LEARN ? strokes : null);
-    if (strokes.length < STROKES_TO_LEARN) return;
-    const learnt = learntCurve(strokes);
-    if (learnt) set(learnt);
+    const strokes = learnt.current;
+    if (!strokes) return;
+    strokes.push(stroke.velocity);
+    if (strokes.length < STROKES_TO_LEARN) return setLearning(strokes.length);
+    learn(false);
+    const curve = learntCurve(strokes);
+    if (curve) set(curve);
     dispatch(
       noticed(
-        learnt
+        curve
           ? `Learnt: ${Math.min(...strokes)} is soft and ${Math.max(...strokes)} hard.`
           : 'The ten strokes were all alike: play some as soft and some as hard as you do.',
       ),
@@ -96,9 +103,9 @@ export function VelocityPanel({ device }: { device: Device }) {
       <View style={styles.row}>
         <ControlButton
           label={`Learn velocity of ${name}`}
-          text={learning ? `Play: ${learning.length} of ${STROKES_TO_LEARN}` : 'Learn from ten strokes'}
+          text={learning !== null ? `Play: ${learning} of ${STROKES_TO_LEARN}` : 'Learn from ten strokes'}
           pressed={learning !== null}
-          onPress={() => setLearning(learning ? null : [])}
+          onPress={() => learn(learning === null)}
           style={styles.grow}
         />
         <ControlButton
@@ -109,7 +116,7 @@ export function VelocityPanel({ device }: { device: Device }) {
           style={styles.grow}
         />
       </View>
-      {learning && <Words>Play ten strokes, some as soft and some as hard as you play.</Words>}
+      {learning !== null && <Words>Play ten strokes, some as soft and some as hard as you play.</Words>}
     </View>
   );
 }

@@ -39,7 +39,7 @@ const MOST_STEPS = 32;
 const UNUSED_IDS = 2 ** 48 + 1;
 
 /** Starting points: offers a kit, a lane, a fill or hats, to be heard and then taken, or not. */
-export function GenerateSheet() {
+export default function GenerateSheet() {
   const pattern = useAppSelector(selectPattern);
   return (
     <Sheet title="Generate" about="A beginning for a pattern: hear what is offered before you take it.">

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { KEEP_BARS } from '@/core/record/keep';
+import { KEEP_BARS } from '@/core/document/limits';
 import type { Beat } from '@/core/quantize/estimateBeat';
 import { clampTempo, formatTempo, parseTempo } from '@/core/time/tempo';
 import { MAX_TEMPO, MIN_TEMPO, ticksPerBar } from '@/core/time/ticks';

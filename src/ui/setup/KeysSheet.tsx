@@ -34,7 +34,7 @@ const canHaveKey = (name: FunctionName) => FUNCTIONS[name].kind !== 'value' && n
 const SIMPLE = FUNCTION_NAMES.filter((name) => canHaveKey(name) && !FUNCTIONS[name].needs);
 
 /** Every key that does something, opened with `?` from anywhere; those that print a character can be changed, or switched off. */
-export function KeysSheet() {
+export default function KeysSheet() {
   const dispatch = useAppDispatch();
   const keys = useAppSelector((state) => state.settings.keys);
   const [waiting, setWaiting] = useWaiting();

@@ -30,7 +30,7 @@ interface Result {
 }
 
 /** The latency check: taps along with eight clicks tell how much later a device reports a touch than it happened. */
-export function LatencySheet() {
+export default function LatencySheet() {
   const tokens = useTokens();
   const instrument = useInstrument();
   const dispatch = useAppDispatch();

@@ -2,18 +2,28 @@ import { useState } from 'react';
 import { TextInput } from 'react-native-paper';
 import { MAX_NAME } from '@/core/document/limits';
 
+interface Props {
+  label: string;
+  name: string;
+  onName: (name: string) => void;
+  /** What stands over it. */
+  caption?: string;
+  /** So many letters at most. */
+  most?: number;
+}
+
 /** A name to be typed; left empty, it stays what it was. Give it a key by the name, so that it follows one from elsewhere. */
-export function NameField({ label, name, onName }: { label: string; name: string; onName: (name: string) => void }) {
+export function NameField({ label, name, onName, caption = 'Name', most = MAX_NAME }: Props) {
   const [text, setText] = useState(name);
   const commit = () => (text.trim() !== '' && text !== name ? onName(text) : setText(name));
   return (
     <TextInput
       mode="outlined"
       dense
-      label="Name"
+      label={caption}
       aria-label={label}
       value={text}
-      maxLength={MAX_NAME}
+      maxLength={most}
       autoComplete="off"
       onChangeText={setText}
       onBlur={commit}
