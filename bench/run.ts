@@ -8,6 +8,7 @@ import { chromium } from 'playwright-core';
 import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { calibrate, renderSpeed } from './engineLoad';
+import { controllerRows } from './rows/controllers';
 import { engineRows } from './rows/engine';
 import { firstLoadRow } from './rows/firstLoad';
 import { keepRow } from './rows/keep';
@@ -27,8 +28,8 @@ function baseOf(server: Server): string {
   return `http://localhost:${(server.address() as AddressInfo).port}`;
 }
 
-/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, steps, launch, runs,
- *  visit, slow, thread. */
+/** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, controllers, steps,
+ *  launch, runs, visit, slow, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -76,6 +77,7 @@ await measure('page', () => pageRows(browser, base));
 await measure('firstLoad', () => firstLoadRow(browser, base));
 await measure('keep', () => keepRow(browser, base));
 await measure('record', () => recordRow(browser, base));
+await measure('controllers', () => controllerRows(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
 await measure('runs', () => runsRows(browser, base));

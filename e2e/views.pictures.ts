@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type App } from './support/app';
-import { drum, drumFreely } from './support/drummer';
+import { drumFreely } from './support/drummer';
 import { choose, drag, typeInto } from './support/steps';
 
 // npm run pictures: takes the pictures of docs/screenshots anew, from the demo.
@@ -50,6 +50,17 @@ const light = async (app: App) => {
   await app.menu('Setup');
   await app.page.getByText('Light', { exact: true }).click();
   await app.button('Close setup').click();
+};
+
+/** The stand-ins, played while the song goes on. */
+const bench = async (app: App) => {
+  await app.page.goto('/bench');
+  await app.play.click();
+  const grid = app.page.getByRole('region', { name: 'Simulated grid' });
+  await grid.getByRole('button', { name: 'Button 51', exact: true }).click();
+  const pads = app.page.getByRole('region', { name: 'Simulated pads' });
+  for (const pad of [1, 5, 3, 5, 9]) await pads.getByRole('button', { name: `Pad ${pad}`, exact: true }).click();
+  await expect(app.position).toHaveText('2.2', { timeout: 20_000 });
 };
 
 /** First Laps play, and more is to come. */
@@ -177,22 +188,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
   ['bring-in-phone', PHONE, incoming],
   ['start-phone', PHONE, (app) => app.menu('Start page')],
   [
-    'guide-phone',
-    PHONE,
-    async (app) => {
-      await app.menu('Start page');
-      await app.button('Guide').click();
-      for (let i = 0; i < 3; i++) await app.button('Next').click();
-      await app.record.click();
-      await app.play.click();
-      await drum(
-        app.page,
-        [0, 1000, 2000, 3000].map((ms) => ({ pad: 1, ms })),
-      );
-      await app.page.getByText(/Strike Snare/).waitFor();
-    },
-  ],
-  [
     'simple-lying',
     LYING,
     async (app) => {
@@ -207,18 +202,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     async (app) => {
       await shaped(app);
       await playing(app);
-    },
-  ],
-  [
-    'patterns-phone',
-    PHONE,
-    async (app) => {
-      await app.button('Patterns').click();
-      for (const colour of ['Teal', 'Russet', 'Heather']) {
-        await app.button('Variation').click();
-        await app.button(`Colour ${colour}`).click();
-      }
-      await app.button('Undo this').waitFor({ state: 'hidden', timeout: 40_000 });
     },
   ],
   [
@@ -256,6 +239,16 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.page.keyboard.press('Enter');
     },
   ],
+  [
+    'devices-phone',
+    PHONE,
+    async (app) => {
+      await bench(app);
+      await app.button('Devices').click();
+      await app.button('Settings of Simulated pads').click();
+    },
+  ],
+  ['bench-wide', WIDE, bench],
   ['pads-lying', LYING, playing],
   ['pads-wide', WIDE, playing],
   [

@@ -7,7 +7,7 @@ import type { EngineHost, MakeHost } from './instrument';
 
 type OnEvents = Parameters<MakeHost>[1];
 
-/** For tests: the engine itself, run by hand in the place of the audio thread. Time stamps are its frames. */
+/** For tests: the engine itself, run by hand in the place of the audio thread. Time stamps are its frames, unless ms are asked for. */
 export class HostInNode implements EngineHost {
   engine = new Engine(48000);
   readonly sampleRate = 48000;
@@ -43,9 +43,11 @@ export class HostInNode implements EngineHost {
     this.isAlive = false;
     this.onState('failed', 'The sound engine stopped.');
   };
-  frameHeard = (timeStamp: number) => timeStamp;
-  engineFrameHeard = (timeStamp: number) => timeStamp;
-  timeHeard = (frame: number) => frame;
+  /** Frames in a unit of time stamps: 48 for ms. */
+  framesPerUnit = 1;
+  frameHeard = (timeStamp: number) => timeStamp * this.framesPerUnit;
+  engineFrameHeard = (timeStamp: number) => timeStamp * this.framesPerUnit;
+  timeHeard = (frame: number) => frame / this.framesPerUnit;
 
   sendAll(instructions: readonly Instruction[]): void {
     if (instructions.length === 0 || !this.isAlive) return;

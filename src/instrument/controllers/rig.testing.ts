@@ -9,13 +9,14 @@ import { Controllers } from './controllers';
 
 /**
  * For tests: the instrument with the stand-ins plugged in, and the engine run by hand. There is one clock: `performance.now()` is the
- * engine's frame, so a "ms" is a frame.
+ * engine's frame, so a "ms" is a frame, unless more frames than one are asked for in it.
  */
-export async function controllerRig(open: OpenSet = demoSet()) {
+export async function controllerRig(open: OpenSet = demoSet(), framesPerUnit = 1) {
   const store = createStore();
   store.dispatch(setLoaded(open));
   const host = new HostInNode();
-  const now = jest.spyOn(performance, 'now').mockImplementation(() => host.engine.frame);
+  host.framesPerUnit = framesPerUnit;
+  const now = jest.spyOn(performance, 'now').mockImplementation(() => host.engine.frame / framesPerUnit);
   const instrument = new Instrument(store, host.make);
   const controllers = new Controllers(store, instrument, () => true);
   const bench = new Bench();

@@ -34,7 +34,9 @@ export default function BenchPage() {
         </Text>
         <ControlButton label="Devices" text="Devices" onPress={() => dispatch(sheetShown('devices'))} />
       </View>
-      <Words>Simulated controllers, to try things out without any: each is a device like a real one.</Words>
+      <View style={styles.words}>
+        <Words>Simulated controllers, to try things out without any: each is a device like a real one.</Words>
+      </View>
       <View style={styles.parts}>
         <BenchPart device={bench.pads}>
           <NotePads
@@ -77,6 +79,7 @@ export default function BenchPage() {
 const styles = StyleSheet.create({
   page: { paddingHorizontal: 4, paddingBottom: 20, gap: 8 },
   head: { paddingHorizontal: 6, flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
+  words: { paddingHorizontal: 6 },
   title: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(30) },
   parts: { flexDirection: 'row', flexWrap: 'wrap', gap: 10 },
 });

@@ -57,6 +57,6 @@ export function BenchPart({ device, children }: { device: BenchDevice; children:
 
 const styles = StyleSheet.create({
   part: { borderWidth: 1, borderRadius: RADIUS, padding: 3, gap: 8, flexGrow: 1, flexBasis: 340, minWidth: 0 },
-  head: { flexDirection: 'row', alignItems: 'center', gap: 6, flexWrap: 'wrap' },
+  head: { paddingLeft: 5, flexDirection: 'row', alignItems: 'center', gap: 6, flexWrap: 'wrap' },
   name: { fontFamily: WORDS_STRONG, fontSize: grown(18), lineHeight: grown(24), flex: 1, minWidth: 120 },
 });

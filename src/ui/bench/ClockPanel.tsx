@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import type { ClockSource } from '@/midi/bench/clockSource';
 import { ControlButton } from '../shared/ControlButton';
@@ -8,7 +8,6 @@ import { Strip } from '../shared/Strip';
 export function ClockPanel({ source }: { source: ClockSource }) {
   const [running, setRunning] = useState(source.isRunning);
   const [, setChanged] = useState(0);
-  useEffect(() => () => source.stop(), [source]);
   const set = (change: () => void) => {
     change();
     setChanged((count) => count + 1);

@@ -26,6 +26,7 @@ export function KeyboardPanel({ device }: { device: BenchDevice }) {
           rows={1}
           noteAt={(column) => noteAt(BLACK[column])}
           nameOf={named}
+          textOf={noteName}
           height={48}
           keys
         />
@@ -36,6 +37,7 @@ export function KeyboardPanel({ device }: { device: BenchDevice }) {
         rows={1}
         noteAt={(column) => noteAt(WHITE[column])}
         nameOf={named}
+        textOf={noteName}
         height={64}
         keys
       />
