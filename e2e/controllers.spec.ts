@@ -123,6 +123,10 @@ test('touch something and move a control; what the control works besides is show
   await midi.send('Desk', [[0xb0, 50, 127], [0xb0, 50, 0]]); // prettier-ignore
   await expect(bar).toContainText('It works this too: Mute track 1.');
   await app.button('Not this').click();
+  // A key of the computer is a control like any other.
+  await app.button('Stop all').click();
+  await page.keyboard.press('p');
+  await expect(page.getByText('P is the key of Stop all now.')).toBeVisible();
   await app.button('Done mapping').click();
   await expect(bar).toHaveCount(0);
   await midi.send('Desk', [[0xb0, 50, 127], [0xb0, 50, 0]]); // prettier-ignore

@@ -1,5 +1,5 @@
 import { PADS } from '@/core/document/limits';
-import { readTarget, targetKey, targetOfKey, type Target } from '@/core/midi/target';
+import { FUNCTIONS, readTarget, targetKey, targetOfKey, type FunctionName, type Target } from '@/core/midi/target';
 
 /** Four rows of four keys that lie as the pads do. */
 const PAD_KEYS = [
@@ -52,6 +52,11 @@ export function whyNotKey(code: string): string | null {
     return 'the browser loads the page anew, or changes it, with it';
   if (['Space', 'Enter', 'Home', 'ArrowUp', 'ArrowDown'].includes(code)) return 'it belongs to the transport';
   return 'it belongs to the browser, or to moving from control to control';
+}
+
+/** Whether a function can have a key: it has no range, and layers are those of controllers. */
+export function canHaveKey(name: FunctionName): boolean {
+  return FUNCTIONS[name].kind !== 'value' && name !== 'layer';
 }
 
 /** What a key does, or null. */

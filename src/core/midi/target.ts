@@ -54,6 +54,7 @@ const FACTS = {
   lift: { kind: 'hold', words: 'Lift', group: 'Launch' },
   override: { kind: 'hold', words: 'Override of Drop on', group: 'Launch' },
   dropOn: { kind: 'press', words: 'Drop on', group: 'Launch', needs: ['drop'] },
+  dropRange: { kind: 'value', words: 'Drop on, from now to 4 bars', group: 'Launch' },
   stopAll: { kind: 'press', words: 'Stop all', group: 'Launch' },
 
   play: { kind: 'switch', words: 'Play', group: 'Time' },

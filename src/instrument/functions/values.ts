@@ -1,14 +1,17 @@
+import { DROPS } from '@/core/document/launching';
 import { lanesOf } from '@/core/document/lanes';
 import { CONTROL_RANGES, type ControlRange } from '@/core/document/moves';
 import type { Target } from '@/core/midi/target';
 import { INPUT_GRIDS, REPEAT_RATES, type GridName } from '@/core/quantize/grid';
 import { repeatRange } from '@/core/sequence/repeatRates';
 import { MAX_TEMPO } from '@/core/time/ticks';
+import { launchingSet } from '@/store/sectionsSlice';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { repeatRateSet } from '@/store/settingsSlice';
 import type { RootState } from '@/store/store';
 import { gridSet, metronomeSet, tempoSet } from '@/store/timeSlice';
 import { levelSet } from '@/store/tracksSlice';
+import { DROP_NAMES } from '../launches';
 import { padOf, trackOf, type Desk } from './desk';
 
 /** A knob of 128 places moves the tempo by whole BPM, from here up: what sets are made at lies within (common practice). */
@@ -40,7 +43,7 @@ function ratesOf(state: RootState, target: Target): readonly GridName[] {
 
 /** The functions that knobs and faders work. */
 export const VALUE_FUNCTIONS: Readonly<
-  Record<'turn' | 'rate' | 'level' | 'tempo' | 'clickLevel' | 'grid', ValueFunction>
+  Record<'turn' | 'rate' | 'level' | 'tempo' | 'clickLevel' | 'grid' | 'dropRange', ValueFunction>
 > = {
   // prettier-ignore
   turn: {
@@ -93,6 +96,14 @@ export const VALUE_FUNCTIONS: Readonly<
     read: (state) => selectSet(state).metronome.level,
     write: (place, _, { store }) => void store.dispatch(metronomeSet({ level: place })),
     words: percent,
+  },
+  dropRange: {
+    read: (state) => shareOf(DROPS, selectSet(state).launching.dropOn),
+    write: (place, _, { store }) => {
+      const dropOn = itemAt(DROPS, place);
+      if (dropOn !== selectSet(store.getState()).launching.dropOn) store.dispatch(launchingSet({ dropOn }));
+    },
+    words: (place) => DROP_NAMES[itemAt(DROPS, place)],
   },
   grid: {
     read: (state) => shareOf(INPUT_GRIDS as readonly GridName[], selectSet(state).inputQuantize.grid),

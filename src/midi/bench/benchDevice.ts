@@ -1,7 +1,7 @@
 import { bytesOf, type MidiMessage } from '@/core/midi/message';
 import { MidiParser } from '@/core/midi/parser';
 import type { MidiInPort, MidiOutPort } from '../ports';
-import { LATE_MS, Misbehaviour } from './misbehaviour';
+import { LATE_MS, Misbehaviour, type Fault } from './misbehaviour';
 
 type OnBytes = Parameters<MidiInPort['listen']>[0];
 
@@ -12,6 +12,10 @@ export interface Got {
 }
 
 const GOT_KEPT = 256;
+/** A flood: so many messages so often, of a control that nobody uses. */
+const FLOOD_EVERY_MS = 4;
+const FLOOD_EACH = 20;
+const FLOOD_CONTROL = 90;
 let plugs = 0;
 
 /** A stand-in for a device: it speaks and hears real MIDI bytes. */
@@ -28,6 +32,7 @@ export class BenchDevice {
   output: MidiOutPort | null = null;
   private readonly hearers = new Set<OnBytes>();
   private readonly listeners = new Set<() => void>();
+  private flood: ReturnType<typeof setInterval> | null = null;
   private parser = new MidiParser();
 
   constructor(
@@ -79,6 +84,21 @@ export class BenchDevice {
   sendBytes(bytes: readonly number[], at = performance.now()): void {
     if (bytes.length === 0) return;
     for (const hearer of [...this.hearers]) hearer(Uint8Array.from(bytes), at);
+  }
+
+  /** What it does wrong is switched on or off. */
+  setFault(fault: Fault, on: boolean): void {
+    if (on) this.misbehaviour.on.add(fault);
+    else this.misbehaviour.on.delete(fault);
+    if (fault !== 'flood') return;
+    if (this.flood !== null) clearInterval(this.flood);
+    this.flood = on ? setInterval(() => this.sendFlood(), FLOOD_EVERY_MS) : null;
+  }
+
+  private sendFlood(): void {
+    for (let i = 0; i < FLOOD_EACH; i++) {
+      this.sendBytes(bytesOf({ type: 'control', channel: 16, control: FLOOD_CONTROL, value: i % 128 }));
+    }
   }
 
   /** Calls back when it was plugged in or out, or got something. @returns ends it */

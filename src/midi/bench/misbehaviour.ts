@@ -7,6 +7,7 @@ export const FAULTS = {
   stuck: 'Forget to let go',
   doubled: 'Send everything twice',
   late: 'Deliver 40 ms late',
+  flood: 'Flood: 5,000 control changes a second',
 } as const;
 export type Fault = keyof typeof FAULTS;
 export const FAULT_NAMES = Object.keys(FAULTS) as Fault[];

@@ -16,9 +16,8 @@ export function BenchPart({ device, children }: { device: BenchDevice; children:
   const isPlugged = useBenchDevice(device, () => device.isPlugged);
   const [faults, setFaults] = useState([...device.misbehaviour.on]);
   const toggle = (fault: (typeof FAULT_NAMES)[number]) => {
-    const { on } = device.misbehaviour;
-    if (!on.delete(fault)) on.add(fault);
-    setFaults([...on]);
+    device.setFault(fault, !faults.includes(fault));
+    setFaults([...device.misbehaviour.on]);
   };
   const { name } = device;
   return (

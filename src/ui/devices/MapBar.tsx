@@ -1,13 +1,17 @@
-import { useCallback, useEffect, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useRef, useSyncExternalStore } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { alsoWorks, bindingKey } from '@/core/midi/binding';
 import { sourceWords } from '@/core/midi/source';
 import { targetWords, type Target } from '@/core/midi/target';
 import { unbound } from '@/store/devicesSlice';
-import { mappingSet, sheetShown } from '@/store/sessionSlice';
+import { canHaveKey, whyNotKey } from '@/store/keyBindings';
+import { mappingSet, noticed, sheetShown } from '@/store/sessionSlice';
+import { keyBound } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
+import { keyName } from '../pads/keyName';
 import { ControlButton } from '../shared/ControlButton';
+import { isTyping } from '../shell/focus';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import { grown } from '../theme/type';
@@ -26,6 +30,7 @@ export function MapBar() {
   const { target, learnt, made } = useSyncExternalStore(mapping.subscribe, () => mapping.state);
   const choose = useCallback((next: Target) => mapping.choose(next), [mapping]);
   useMapTouch(true, tokens.straw, choose);
+  useKeyMapping(target, () => mapping.forget());
   const known = useAppSelector((state) => state.devices.known);
   const others = made ? alsoWorks(known.find(({ name }) => name === made.device)?.bindings ?? [], made.binding) : [];
   const words = made
@@ -81,6 +86,28 @@ export function MapBar() {
       </View>
     </View>
   );
+}
+
+/** A key of the computer is a control like any other: pressed while a function waits for one, it is given to it. */
+function useKeyMapping(target: Target | null, onGiven: () => void): void {
+  const dispatch = useAppDispatch();
+  const latest = useRef(onGiven);
+  useEffect(() => {
+    latest.current = onGiven;
+  });
+  useEffect(() => {
+    if (!target || !canHaveKey(target.do)) return undefined;
+    const press = (event: KeyboardEvent) => {
+      if (whyNotKey(event.code) || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+      event.preventDefault();
+      event.stopPropagation();
+      dispatch(keyBound({ target, code: event.code }));
+      dispatch(noticed(`${keyName(event.code)} is the key of ${targetWords(target)} now.`));
+      latest.current();
+    };
+    window.addEventListener('keydown', press, { capture: true });
+    return () => window.removeEventListener('keydown', press, { capture: true });
+  }, [dispatch, target]);
 }
 
 const styles = StyleSheet.create({

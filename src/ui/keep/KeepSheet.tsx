@@ -65,6 +65,7 @@ export function KeepSheet() {
           <ControlButton
             key={bars}
             role="menuitem"
+            maps={{ do: 'keep', bars }}
             tone={bars === shown ? 'primary' : 'plain'}
             label={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
             caption="Keep"

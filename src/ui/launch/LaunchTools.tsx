@@ -28,6 +28,7 @@ export function LaunchTools() {
     <View style={styles.tools}>
       <Choice
         label="Drop on"
+        maps={{ do: 'dropRange' }}
         caption="Drop on"
         value={dropOn}
         options={DROP_OPTIONS}

@@ -37,7 +37,7 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
     <div role="group" aria-label={`Track ${name}`} style={row}>
       <div style={{ ...tone, background: own }} aria-hidden />
       <View style={styles.head}>
-        <TrackName track={track} />
+        <TrackName track={track} place={place} />
         <View style={styles.gates}>
           <Gate trackId={trackId} place={place} track={name} which="mute" />
           <Gate trackId={trackId} place={place} track={name} which="solo" />
@@ -67,12 +67,13 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
 });
 
 /** The track's name, which opens what there is to set of it. */
-function TrackName({ track }: { track: Track }) {
+function TrackName({ track, place }: { track: Track; place: number }) {
   const tokens = useTokens();
   const store = useStore() as Store;
   return (
     <ControlButton
       label={`Track settings ${track.name}`}
+      maps={{ do: 'showTrack', row: place }}
       onPress={() => {
         store.dispatch(trackShown(track.id));
         store.dispatch(sheetShown('track'));

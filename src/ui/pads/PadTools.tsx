@@ -109,6 +109,7 @@ function PatternTools() {
     <View style={styles.group}>
       <Choice
         label="Grid"
+        maps={{ do: 'grid' }}
         caption="Grid"
         value={grid}
         options={GRID_OPTIONS}
@@ -163,6 +164,7 @@ function RepeatTools() {
     <View style={styles.group}>
       <Choice
         label="Repeat rate"
+        maps={{ do: 'rate' }}
         caption="Rate"
         value={rate}
         options={RATE_OPTIONS}

@@ -11,7 +11,7 @@ import {
   type FunctionName,
   type Target,
 } from '@/core/midi/target';
-import { codeOf, padTarget, targetOf, whyNotKey } from '@/store/keyBindings';
+import { canHaveKey, codeOf, padTarget, targetOf, whyNotKey } from '@/store/keyBindings';
 import { noticed } from '@/store/sessionSlice';
 import { keyBound, keysReset, keysSwitched, keyUnbound } from '@/store/settingsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -29,9 +29,9 @@ import { grown } from '../theme/type';
 
 const wordsOf = (target: Target) => (target.do === 'pad' ? `Pad ${target.pad! + 1}` : targetWords(target));
 
-/** A key has no range; pads have their keys above, and layers are those of controllers. Most functions need nothing to be named. */
-const canHaveKey = (name: FunctionName) => FUNCTIONS[name].kind !== 'value' && name !== 'pad' && name !== 'layer';
-const SIMPLE = FUNCTION_NAMES.filter((name) => canHaveKey(name) && !FUNCTIONS[name].needs);
+/** Pads have their keys above. Most functions need nothing to be named. */
+const isOffered = (name: FunctionName) => canHaveKey(name) && name !== 'pad';
+const SIMPLE = FUNCTION_NAMES.filter((name) => isOffered(name) && !FUNCTIONS[name].needs);
 
 /** Every key that does something, opened with `?` from anywhere; those that print a character can be changed, or switched off. */
 export default function KeysSheet() {
@@ -111,7 +111,7 @@ export default function KeysSheet() {
         );
       })}
       <SheetTitle>Another function</SheetTitle>
-      <FunctionPicker value={other} onChoose={setOther} offers={canHaveKey} />
+      <FunctionPicker value={other} onChoose={setOther} offers={isOffered} />
       {codeOf(keys, other) === undefined && !SIMPLE.includes(other.do) && line(other)}
       <ControlButton label="Keys as to begin with" text="Keys as to begin with" onPress={() => dispatch(keysReset())} />
       <SheetTitle>Where patterns are launched</SheetTitle>

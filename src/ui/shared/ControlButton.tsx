@@ -38,7 +38,7 @@ interface Props {
   description?: string;
   onPress?: (event: GestureResponderEvent) => void;
   /** What it works, for controllers. */
-  maps?: Target;
+  maps?: Target | undefined;
   /** In the place of `onPress`: answers also while other fingers hold something. */
   onTap?: () => void;
   style?: StyleProp<ViewStyle>;
