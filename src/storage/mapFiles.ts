@@ -4,6 +4,7 @@ import { deviceSet } from '@/store/devicesSlice';
 import { noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
+import { pickFile } from './pickFile';
 
 /** Saves a device's settings and map as a file that people can read. */
 export function exportMap(store: Store, device: Device): void {
@@ -14,14 +15,9 @@ export function exportMap(store: Store, device: Device): void {
 
 /** Lets the player choose the file of a map, for a device that is known by a name. */
 export function chooseMap(store: Store, name: string): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = '.json,application/json';
-  input.addEventListener('change', () => {
-    const file = input.files?.[0];
-    if (file) void file.text().then((text) => bringInMap(store, name, file.name, text));
+  pickFile('.json,application/json', (file) => {
+    void file.text().then((text) => bringInMap(store, name, file.name, text));
   });
-  input.click();
 }
 
 /** Takes a map over for a device, whatever device it was made with. What of it cannot be used is left out, and said. */

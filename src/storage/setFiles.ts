@@ -5,6 +5,7 @@ import type { OpenSet } from '@/core/document/set';
 import { midiArrived, noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
+import { pickFile } from './pickFile';
 
 /** A set as it leaves this device, where it has no place yet: it gets a new id wherever it is opened. */
 function asCarried({ set: { id: _, ...set }, stage }: OpenSet): OpenSet {
@@ -61,14 +62,7 @@ const KINDS = '.json,.zip,.mid,.midi,application/json,application/zip,audio/midi
  * @param open puts a set in the place of the one that is open
  */
 export function chooseFile(store: Store, open: (set: OpenSet) => void): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = KINDS;
-  input.addEventListener('change', () => {
-    const file = input.files?.[0];
-    if (file) void bringIn(store, file, open);
-  });
-  input.click();
+  pickFile(KINDS, (file) => void bringIn(store, file, open));
 }
 
 /**

@@ -77,10 +77,12 @@ export class ConnectedDevice {
   /** @returns whether the control is mapped */
   private move(source: Source, movement: Movement): boolean {
     const key = sourceKey(source);
+    // Strokes are corrected where they are struck.
+    const at = movement.at - this.device().latencyMs;
     if (isFineHalf(source)) {
       const coarse = this.bindingsOf({ ...source, number: source.number - 32 }).filter((b) => b.encoding === 'fine');
       if (coarse.length > 0) {
-        this.workings.moveFine(coarse, movement.raw, movement.at);
+        this.workings.moveFine(coarse, movement.raw, at);
         return true;
       }
     }
@@ -93,7 +95,7 @@ export class ConnectedDevice {
     // The simple view has pads: whatever else is touched changes nothing.
     const works = simple.on ? [] : bindings.filter(({ target }) => FUNCTIONS[target.do].kind !== 'strike');
     for (const { target } of bindings) if (target.do === 'pad') this.strike(key, target, movement);
-    if (works.length > 0) this.workings.move(key, works, movement);
+    if (works.length > 0) this.workings.move(key, works, { ...movement, at });
     return true;
   }
 
