@@ -86,7 +86,7 @@ export default function DevicesSheet() {
         />
         <ControlButton
           label="Bench"
-          text="Bench: simulated controllers"
+          text="Bench"
           onPress={() => {
             dispatch(sheetClosed());
             router.push('/bench');

@@ -22,7 +22,7 @@ const LONGEST = 400;
 
 const KINDS = [
   { value: 'none', name: 'Not' },
-  { value: 'level', name: 'One colour' },
+  { value: 'level', name: 'Mono' },
   { value: 'table', name: 'Colours' },
   { value: 'sysex', name: 'RGB' },
 ] as const;
