@@ -7,6 +7,7 @@ import { expect } from './app';
  * @param part selector of what axe looks at, the whole page if none is given
  */
 export async function expectUsable(page: Page, part?: string): Promise<void> {
+  if (part) await page.locator(part).first().waitFor();
   const small = await page.evaluate(() =>
     [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap((element) => {
       const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
@@ -27,6 +28,8 @@ const ONLY_WHAT_FAILS = {
 
 /** Nothing overflows, and axe finds nothing. */
 export async function expectAccessible(page: Page, part?: string): Promise<void> {
+  // Some sheets are loaded when they are opened.
+  if (part) await page.locator(part).first().waitFor();
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
   // Legacy mode: the app has no frames, for whose sake axe otherwise opens a page of its own each time, ten seconds long.
   const axe = new AxeBuilder({ page }).options(ONLY_WHAT_FAILS).setLegacyMode();

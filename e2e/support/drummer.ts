@@ -160,6 +160,7 @@ export async function tapEvenly(page: Page, name: string, every: number, times: 
  * @param lateMs how much later than its click is heard each tap is stamped
  */
 export async function tapToTheCheck(page: Page, lateMs: number): Promise<void> {
+  await page.getByRole('button', { name: 'Start latency check' }).waitFor();
   await page.evaluate(
     async ({ width, checked, latency, clicks, late }) => {
       type Message = { origin: number; events: Float64Array };
