@@ -11,7 +11,7 @@ import type { Instrument } from '../instrument';
 import { pressLaunchPad } from '../launches';
 import { trackOf } from '../functions/desk';
 import { DevicePlayer } from './player';
-import { Workings, type Movement } from './workings';
+import { DOWN, Workings, type Movement } from './workings';
 
 /** What devices share. */
 export interface Surroundings {
@@ -32,9 +32,9 @@ export class ConnectedDevice {
   readonly player: DevicePlayer;
   private readonly workings: Workings;
   private readonly parser = new MidiParser();
-  /** What each control that is down works: it is let go there, whatever the map and the layer are by then. */
+  /** What each note and button that is down works: it is let go there, whatever the map and the layer are by then. */
   private readonly down = new Map<string, readonly Binding[]>();
-  /** What notes do that nobody has mapped. */
+  /** What controls do that nobody has mapped. */
   private readonly unmapped = new Map<string, Binding>();
   private readonly unlisten: () => void;
 
@@ -86,10 +86,7 @@ export class ConnectedDevice {
         return true;
       }
     }
-    const isUp = movement.isNote && movement.value === 0;
-    const bindings = (isUp ? this.down.get(key) : undefined) ?? this.bindingsOf(source);
-    if (isUp) this.down.delete(key);
-    else if (movement.isNote) this.down.set(key, bindings);
+    const bindings = this.followedDown(key, this.bindingsOf(source), movement);
     if (bindings.length === 0) return false;
     const { simple } = this.around.store.getState().settings;
     // The simple view has pads: whatever else is touched changes nothing.
@@ -99,11 +96,22 @@ export class ConnectedDevice {
     return true;
   }
 
+  /** What a movement works: what it works now; a note or button that is let go, what it worked when it went down. */
+  private followedDown(key: string, now: readonly Binding[], { value, isNote }: Movement): readonly Binding[] {
+    const isDown = isNote ? value > 0 : value >= DOWN;
+    const then = this.down.get(key);
+    if (!isDown) this.down.delete(key);
+    else if (isNote || !then) this.down.set(key, now);
+    if (!then || (isNote && isDown)) return now;
+    // A knob goes on with what it works now; only what it pressed waits to be let go.
+    return isNote ? then : [...now.filter(isRange), ...then.filter((binding) => !isRange(binding))];
+  }
+
   /** A mapped pad is struck, or let go. */
   private strike(key: string, target: Target, { value, at, isNote }: Movement): void {
     const { store, instrument } = this.around;
     const held = `${key} ${target.row ?? ''} ${target.pad}`;
-    if (isNote ? value === 0 : value < 0.5) return this.player.letGo(held, at);
+    if (isNote ? value === 0 : value < DOWN) return this.player.letGo(held, at);
     const { padsLaunch } = store.getState().session;
     if (padsLaunch && target.row === undefined) return pressLaunchPad(store, instrument, padsLaunch, target.pad!);
     const track = trackOf(store.getState(), target);
@@ -170,22 +178,26 @@ export class ConnectedDevice {
     if (onLayer.length > 0) return onLayer;
     const first = own.filter((binding) => binding.layer === 0);
     if (first.length > 0) return first;
-    const comes = source.kind === 'note' ? this.ofNote(source) : builtIn(source);
+    const comes = this.asItComes(source);
     return comes ? [comes] : [];
   }
 
-  /** A note of a device with pads, as it comes. */
-  private ofNote(source: Source): Binding | null {
-    const device = this.device();
-    const target = gridTarget(device, source.number);
+  /** What a control does that nobody has mapped. */
+  private asItComes(source: Source): Binding | null {
+    const target = source.kind === 'note' ? gridTarget(this.device(), source.number) : builtIn(source)?.target;
     if (!target) return null;
     const binding = newBinding(source, target);
-    // The same one for as long as it is the same, so that it knows whether it is down.
+    // The same one for as long as it is the same, so that it knows where it stands and whether it is down.
     const key = `${sourceKey(source)} ${JSON.stringify(target)}`;
     const known = this.unmapped.get(key) ?? binding;
     this.unmapped.set(key, known);
     return known;
   }
+}
+
+/** Whether it works a function with a range. */
+function isRange({ target }: Binding): boolean {
+  return FUNCTIONS[target.do].kind === 'value';
 }
 
 function noteKey({ note, channel }: { note: number; channel: number }): string {

@@ -176,6 +176,29 @@ describe('maps', () => {
     expect(level(1)).toBe(0);
   });
 
+  test('a fader that nobody mapped moves its track’s level, once it has passed by where that stands', () => {
+    const { bench } = rig;
+    for (let value = 0; value <= 127; value += 3) {
+      bench.knobs.send(control(24, value));
+      rig.settle();
+    }
+    expect(level(0)).toBeCloseTo(126 / 127, 2);
+    for (let value = 126; value >= 40; value -= 2) {
+      bench.knobs.send(control(24, value));
+      rig.settle();
+    }
+    expect(level(0)).toBeCloseTo(40 / 127, 2);
+  });
+
+  test('a control that is a button is let go where it went down, though its layer is left by then', () => {
+    const { bench } = rig;
+    const { name } = bench.knobs;
+    bind(name, cc(60), { do: 'layer', layer: 1 });
+    bind(name, cc(61), { do: 'lift' }, { layer: 1 });
+    for (const [number, value] of [[60, 127], [61, 127], [60, 0], [61, 0]] as const) bench.knobs.send(control(number, value)); // prettier-ignore
+    expect(rig.host.of('lift').map(({ held }) => held)).toEqual([true, false]);
+  });
+
   test('14 bits: no jump where the coarse half steps on', () => {
     const { bench } = rig;
     bind(bench.knobs.name, cc(16), { do: 'level', row: 0 }, { encoding: 'fine', takeover: 'jump' });

@@ -9,7 +9,7 @@ const LONG_MS = 500;
 /** A value is put no oftener than this, ms: more cannot be heard apart, and a flood would starve the page. */
 const PUT_EVERY_MS = 8;
 /** A control that is no button is down above the middle. */
-const DOWN = 0.5;
+export const DOWN = 0.5;
 
 /** How a control was moved. */
 export interface Movement {
