@@ -22,6 +22,7 @@ const ROOMS = [
   'launch',
   'generate',
   'sound',
+  'shelf',
   'protocol',
   'engine',
   'formats',

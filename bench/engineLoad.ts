@@ -1,3 +1,4 @@
+import { POLISHED_FLOOR } from '@/core/document/kits';
 import { Engine } from '@/core/engine/engine';
 import { CHAIN } from '@/core/launch/launchState';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
@@ -23,7 +24,7 @@ function load(voices: number, seconds: number, each: (ms: number) => void): numb
   let strokes = 0;
   let rang = 0;
   let quanta = 0;
-  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: 'polished-floor' }));
+  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: POLISHED_FLOOR }));
   for (let done = 0; done < seconds * RATE; done += QUANTUM) {
     if (engine.ringing < voices) {
       const pad = PADS[strokes % PADS.length]!;

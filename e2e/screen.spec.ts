@@ -1,4 +1,4 @@
-import { KITS } from '@/core/document/kits';
+import { POLISHED_FLOOR } from '@/core/document/kits';
 import { expect, test } from './support/app';
 import { listen } from './support/ear';
 
@@ -10,7 +10,14 @@ test('the names that assistive technology relies on', async ({ app, page }) => {
     'Play', 'Record', 'Metronome', 'Tap tempo', 'Tempo down', 'Tempo up', 'Count-in', 'Input quantize', 'Grid', 'Halve loop',
     'Double loop', 'Undo', 'Redo', 'Set menu', 'Patterns', 'Note repeat', 'Repeat rate', 'Step input', 'Feel', 'Takes', 'Keep',
   ]) await expect(app.button(name)).toHaveCount(1); // prettier-ignore
-  for (const [i, { name }] of KITS['polished-floor'].pads.entries())
+  for (const [
+    i,
+    {
+      sound: { name },
+    },
+  ] of POLISHED_FLOOR.pads.entries())
+    // prettier-ignore
+
     await expect(app.button(`Pad ${i + 1} ${name}`)).toBeVisible();
   await expect(page.getByRole('spinbutton', { name: 'Loop length' })).toHaveAttribute('aria-valuenow', '2');
   await expect(page.getByRole('link', { name: 'Pads' })).toBeVisible();

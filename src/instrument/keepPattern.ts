@@ -1,4 +1,4 @@
-import type { SoundName } from '@/core/document/kits';
+import type { SoundKind } from '@/core/document/soundKinds';
 import { lanesOf } from '@/core/document/lanes';
 import type { PlayedStroke } from '@/core/record/justPlayed';
 import { keptFrom, keptHits, onBeat, onSong, type PlacedStroke } from '@/core/record/keep';
@@ -24,7 +24,7 @@ export interface Keepable {
   withSong: boolean;
 }
 
-const ROLES: Partial<Record<SoundName, Role>> = {
+const ROLES: Partial<Record<SoundKind, Role>> = {
   kick: 'low',
   lowTom: 'low',
   snare: 'back',
@@ -32,7 +32,7 @@ const ROLES: Partial<Record<SoundName, Role>> = {
   rim: 'back',
 };
 
-function roleOf(sound: SoundName | undefined): Role {
+function roleOf(sound: SoundKind | undefined): Role {
   return (sound && ROLES[sound]) ?? 'other';
 }
 
@@ -43,7 +43,7 @@ export function lookBack(instrument: Instrument, state: RootState): Keepable {
   const pads = lanesOf(selectTrack(state));
   const onsets = withSong
     ? []
-    : strokes.map(({ ms, pad, velocity }) => ({ ms, velocity, role: roleOf(pads[pad]!.sound) }));
+    : strokes.map(({ ms, pad, velocity }) => ({ ms, velocity, role: roleOf(pads[pad]!.kind) }));
   return { strokes, withSong, beat: withSong ? null : estimateBeat(onsets, selectSet(state).meter) };
 }
 

@@ -42,7 +42,7 @@ export class RepeatFollower {
   }
 
   private rateOf(track: Track, chosen: GridName, pad: number): Instruction<'repeatRate'> {
-    const ticks = repeatTicks(lanesOf(track)[pad]!.sound, chosen, this.slides[pad]!);
+    const ticks = repeatTicks(lanesOf(track)[pad]!, chosen, this.slides[pad]!);
     return { type: 'repeatRate', track: track.id, pad, ticks };
   }
 }

@@ -1,7 +1,7 @@
 import { gridTicks } from '../quantize/grid';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import { newSet } from './create';
-import { KITS, type SoundName } from './kits';
+import { MADE_SOUNDS, type MadeSound } from './sound';
 import type { OpenSet } from './set';
 import { FIRST_STAGE, WAITING_STAGE } from './stage';
 import { idsFrom, type Hit } from './hit';
@@ -55,7 +55,7 @@ function demoSections(): Section[] {
 }
 
 /** One character a sixteenth: `-` none, `1`..`9` velocity in tenths, `X` full. */
-type Lanes = readonly (readonly [SoundName, bars: string, lateMs: number])[];
+type Lanes = readonly (readonly [MadeSound, bars: string, lateMs: number])[];
 
 const WHEELS: readonly Lanes[] = [
   [
@@ -158,7 +158,7 @@ function drumPattern(name: string, lanes: Lanes, newId: () => number): Pattern {
   const hits: Hit[] = [];
   let bars = 1;
   for (const [sound, marks, lateMs] of lanes) {
-    const pad = KITS['polished-floor'].pads.findIndex((p) => p.sound === sound);
+    const pad = MADE_SOUNDS.indexOf(sound);
     bars = marks.split(' ').length;
     [...marks.replace(/ /g, '')].forEach((mark, i) => {
       if (mark === '-') return;

@@ -1,7 +1,7 @@
 import { mod } from '../time/ticks';
 import { soundingHits } from '../sequence/soundingHits';
 import { emptySet } from './create';
-import { KITS } from './kits';
+import { POLISHED_FLOOR } from './kits';
 import { nextHitId, SCHEMA_VERSION, tracksOf, type OpenSet } from './set';
 import { CONTROL_RANGES, CONTROLS } from './moves';
 import { readFileSync } from 'node:fs';
@@ -13,7 +13,7 @@ describe('the demo', () => {
   const { set } = demoSet();
   const pattern = set.tracks[0]!.patterns[0]!;
   const steps = (sound: string) => {
-    const pad = KITS['polished-floor'].pads.findIndex((p) => p.sound === sound);
+    const pad = POLISHED_FLOOR.pads.findIndex((p) => p.sound.kind === sound);
     return soundingHits(pattern).filter((h) => h.pad === pad).map((h) => ({ step: h.tick / 240, velocity: h.velocity })); // prettier-ignore
   };
 
@@ -61,7 +61,7 @@ describe('reading a stored set', () => {
       expect([read.set.launching.dropOn, read.set.sections]).toEqual(['bar', []]);
       expect(read.stage).toEqual({ shown: 0, tracks: { 0: { slot: 0, stopped: false, mute: false, solo: false } } });
     }
-    for (const name of ['version4', 'version5']) expect(readSet(old(name))).toEqual(demoSet());
+    for (const name of ['version4', 'version5', 'version6']) expect(readSet(old(name))).toEqual(demoSet());
   });
 
   test('a document of version 3 keeps what its pattern was traced with; the first ones of version 4 too', () => {
@@ -155,6 +155,11 @@ describe('reading a stored set', () => {
     ['no snap at all', (s) => delete s.tracks[0].patterns[0].hits[0].snap, /snap/],
     ['a list for a hit', (s) => (s.tracks[0].patterns[0].hits[0] = []), /hits/],
     ['a kit', (s) => (s.tracks[0].kit = 'unheard-of'), /kit/],
+    ['a source', (s) => (s.tracks[0].kit.pads[2].sound.source.made = 'thunder'), /kit, pads 3, sound, source, made/],
+    ['a setting', (s) => (s.tracks[0].kit.pads[0].sound.settings.pitch = 99), /pads 1, sound, settings, pitch/],
+    ['a wave', (s) => (s.tracks[0].kit.pads[0].sound.settings.lfos = [{ moves: 'time' }]), /settings, lfos 1/],
+    ['a circle', (s) => (s.tracks[0].kit.pads[0].alsoPlays = [{ pad: 0, share: 1 }]), /kit, pads 1: it plays itself in a circle/],
+    ['groups that overlap', (s) => (s.tracks[0].kit.cutGroups = [[1, 2], [2, 3]]), /cutGroups: they must be lists of pads, none of them in two/],
     ['a current slot', (s) => (s.stage.tracks[0].slot = 99), /slot 100/],
     ['two hits of one number', (s) => (s.tracks[0].patterns[0].hits[1].id = 1), /number 1/],
     ['no tracks', (s) => (s.order = []), /order/],

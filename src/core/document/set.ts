@@ -10,7 +10,7 @@ import type { Launching } from './launching';
 import type { Metronome } from './metronome';
 
 /** The version of the document's shape. Raise it with a migration whenever the shape changes. */
-export const SCHEMA_VERSION = 6;
+export const SCHEMA_VERSION = 7;
 
 export type CountIn = 0 | 1 | 2;
 

@@ -1,6 +1,7 @@
 import * as Note from '@tonaljs/note';
 import * as Scale from '@tonaljs/scale';
 import { mod } from '../time/ticks';
+import type { SoundSettings } from './sound';
 
 /** The instruments that play notes. */
 export const TONE_VOICES = ['bass', 'keys'] as const;
@@ -35,6 +36,8 @@ export interface Tones {
   chromatic: boolean;
   /** Octaves by which hands play higher or lower. What is recorded stays where it was played. */
   octave: number;
+  /** What the player has made of the voice's sound. */
+  settings?: SoundSettings;
 }
 
 /** Semitones of a scale above its root, from 0 up, within an octave. */

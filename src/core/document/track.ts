@@ -1,4 +1,5 @@
-import type { KitId } from './kits';
+import type { Kit } from './kit';
+import { POLISHED_FLOOR } from './kits';
 import type { Tones } from './tones';
 import { PATTERN_SLOTS } from './limits';
 import type { Pattern } from './pattern';
@@ -17,7 +18,7 @@ export interface Track {
   name: string;
   /** Index of a feather tone of the theme, 0..7. */
   colour: number;
-  kit: KitId;
+  kit: Kit;
   /** It plays notes in the place of its kit. */
   tones?: Tones;
   /** 0..1 */
@@ -34,7 +35,7 @@ export interface Track {
 export function newTrack(name: string, colour: number, first: readonly Pattern[]): Track {
   const patterns: (Pattern | null)[] = new Array<Pattern | null>(PATTERN_SLOTS).fill(null);
   first.forEach((pattern, slot) => (patterns[slot] = pattern));
-  return { id: 0, name, colour, kit: 'polished-floor', level: 0.8, patterns };
+  return { id: 0, name, colour, kit: POLISHED_FLOOR, level: 0.8, patterns };
 }
 
 /** Whether a pad's pattern hits are heard. */

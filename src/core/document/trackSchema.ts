@@ -1,6 +1,7 @@
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator'; // prettier-ignore
-import { KIT_IDS, type KitId } from './kits';
+import { KitSchema } from './kitSchema';
 import { MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from './limits';
+import { SoundSettingsSchema } from './soundSchema';
 import { MOST_OCTAVES, SCALES, TONE_VOICES, type ScaleName, type ToneVoice } from './tones';
 import { Between, Part, Parts, Whole } from './validation';
 
@@ -20,6 +21,7 @@ class TonesSchema {
   @IsIn(SCALES) scale!: ScaleName;
   @IsBoolean() chromatic!: boolean;
   @Whole(-MOST_OCTAVES, MOST_OCTAVES) octave!: number;
+  @IsOptional() @Part(() => SoundSettingsSchema) settings?: SoundSettingsSchema;
 }
 
 class LinkSchema {
@@ -36,7 +38,7 @@ export class TrackSchema {
   @Whole(0, MAX_TRACKS - 1) id!: number;
   @IsString() @MaxLength(MAX_NAME) name!: string;
   @Whole(0, 7) colour!: number;
-  @IsIn(KIT_IDS) kit!: KitId;
+  @Part(() => KitSchema) kit!: KitSchema;
   @IsOptional() @Part(() => TonesSchema) tones?: TonesSchema;
   @Between(0, 1) level!: number;
   @IsOptional() @IsPads() mutedPads?: number[];

@@ -108,11 +108,12 @@ export class Engine {
       check,
       mixer,
       voices: striker.voices,
+      also: striker.also,
     };
     this.snapshots = new Snapshots(states);
-    this.frameParts = [striker, repeater, check];
+    this.frameParts = [striker, striker.also, repeater, check];
     this.tickParts = [launch, windows, rolls, playback, metronome];
-    parts.push(striker, hands, repeater, check, launch, windows, rolls, playback, metronome);
+    parts.push(striker, striker.also, hands, repeater, check, launch, windows, rolls, playback, metronome);
     parts.push(recorder, intake, heardPads, controls, sounds, rack, mixer);
     // A command that no part handles does not compile.
     this.handlers = {

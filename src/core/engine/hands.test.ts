@@ -32,7 +32,7 @@ test('across the loop end it goes on, at most once round', () => {
 
 test.each<[string, Instruction]>([
   ['a stop', { type: 'stop' }],
-  ['a change of kit', { type: 'kit', track: 0, kit: 'polished-floor' }],
+  ['notes in the place of the kit', { type: 'notes', track: 0, layout: { voice: 'bass', notes: new Float64Array(16).fill(40), octave: 0 } }], // prettier-ignore
   ['a controller that goes away', { type: 'releaseAll' }],
   [
     'the same pad struck again',

@@ -95,7 +95,7 @@ export class Hands implements Part {
     const held = this.held[track]![pad]!;
     if (!held.down) return;
     held.down = false;
-    this.striker.voices.letGo(track, pad);
+    this.striker.letGo(track, pad);
     const longest = Math.max(1, this.rack.tracks[track]!.at(held.slot).span);
     const ticks = Math.round(this.transport.timeline.tickAt(heardFrame) - held.songTick);
     const length = Math.min(longest, Math.max(1, ticks));

@@ -135,7 +135,8 @@ export class Mixer implements Part {
     if (track.ringing === 0 && track.gain === target) return;
     this.bus.clear(frames);
     for (const voice of this.voices.voices) {
-      if (voice.active && voice.track === index) voice.render(this.mono, this.bus, frames, this.metal);
+      if (voice.active && voice.track === index)
+        voice.render(this.mono, this.bus, frames, this.metal, this.voices.clock);
     }
     if (this.tap.track !== null && this.tap.track !== index) this.bus.clear(frames);
     this.mixTrack(track, target, frames);

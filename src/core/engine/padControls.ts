@@ -1,5 +1,4 @@
 import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex } from '../document/moves';
-import { exp2 } from '../math';
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
@@ -19,7 +18,7 @@ const RATE = CONTROLS.indexOf('rate');
 export class PadControls implements Part {
   /** Where hands hold the pads' controls, NaN where they do not. */
   private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(MOVE_TABLES).fill(NaN));
-  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
+  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, note: NaN };
 
   constructor(
     private readonly rack: TrackRack,
@@ -56,14 +55,14 @@ export class PadControls implements Part {
     shape.decay = this.value(track, pad, DECAY, position);
     shape.level = this.value(track, pad, LEVEL, position);
     shape.pan = this.value(track, pad, PAN, position);
-    shape.hz = this.padHz(track, pad);
+    shape.note = this.padNote(track, pad);
     return shape;
   }
 
-  /** Pitch of a pad of a track that plays notes, Hz; 0 where it plays a kit. */
-  padHz(track: number, pad: number): number {
+  /** MIDI note of a pad of a track that plays notes; NaN where it plays a kit. */
+  padNote(track: number, pad: number): number {
     const { notes } = this.sounds.tracks[track]!;
-    return notes ? 440 * exp2((notes[pad]! - 69) / 12) : 0;
+    return notes ? notes[pad]! : NaN;
   }
 
   /** Place in REPEAT_RATES of the rate that a hand or a Move has a pad repeat at; -1 when none does. */

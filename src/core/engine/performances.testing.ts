@@ -1,4 +1,8 @@
 import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
+import { reachedBy, type AlsoPlays, type Kit } from '../document/kit';
+import { POLISHED_FLOOR } from '../document/kits';
+import { FIRST_REACH, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS } from '../document/lfo';
+import { FILTER_KINDS, NUMBER_SETTINGS, SOUND_NUMBERS, type Sound, type SoundSettings } from '../document/sound';
 import { TONE_VOICES } from '../document/tones';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
@@ -96,6 +100,40 @@ class Chance {
     return stepped ? Math.round(value) : value;
   }
 
+  /** A few settings of a sound, anything but what takes long to ring out. */
+  settings(): SoundSettings {
+    const settings: SoundSettings = { variation: this.share() };
+    for (const setting of NUMBER_SETTINGS) {
+      const { min, max } = SOUND_NUMBERS[setting];
+      if (this.is(0.15)) settings[setting] = setting === 'voices' ? 1 + this.whole(8) : setting === 'cutoff' ? 200 + this.share() * 8000 : min + this.share() * (Math.min(max, 1) - min); // prettier-ignore
+    }
+    if (this.is(0.3)) settings.filter = this.of(FILTER_KINDS);
+    if (this.is(0.3)) settings.plays = 'held';
+    if (this.is(0.4)) settings.lfos = Array.from({ length: 1 + this.whole(2) }, () => this.lfo());
+    return settings;
+  }
+
+  private lfo() {
+    const moves = this.of(LFO_TARGETS);
+    const rate = this.is(0.7) ? { note: this.of(LFO_NOTES) } : { hz: 0.5 + 9 * this.share() };
+    return { moves, shape: this.of(LFO_SHAPES), ...FIRST_REACH[moves], ...rate, start: this.of(LFO_STARTS) };
+  }
+
+  sound(pad: number): Sound {
+    return { ...POLISHED_FLOOR.pads[pad]!.sound, settings: this.settings() };
+  }
+
+  kit(): Kit {
+    const pads = POLISHED_FLOOR.pads.map((own, pad) => ({ ...own, sound: this.is(0.4) ? this.sound(pad) : own.sound, alsoPlays: this.also(pad) })); // prettier-ignore
+    const allowed = pads.every((_, pad) => reachedBy(pads, pad));
+    return { name: 'Chance', pads: allowed ? pads : POLISHED_FLOOR.pads, cutGroups: this.of([[], [[4, 5, 6]], [[0, 1], [4, 6, 9]]]) }; // prettier-ignore
+  }
+
+  private also(pad: number): AlsoPlays[] {
+    if (pad > 12 || this.is(0.7)) return [];
+    return [{ pad: pad + 1 + this.whole(3), share: this.share(), ...(this.is(0.5) ? { ms: this.whole(200) } : { note: '1/16' }) }]; // prettier-ignore
+  }
+
   section(id: number): SectionPlan {
     const parts = Array.from({ length: 16 }, (_, t) => (t < TRACKS ? this.of([0, 1, 2, SILENT, CHAIN, LEAVE]) : LEAVE));
     return { id, parts, rounds: 1, then: this.of([NO_SECTION, THEN_STOP, 1, 2]) };
@@ -112,7 +150,7 @@ class Chance {
 
   notes(track: number): Instruction {
     const notes = Float64Array.from({ length: PADS }, (_, pad) => 40 + 2 * pad);
-    return { type: 'notes', track, layout: { voice: this.of(TONE_VOICES), notes, octave: this.whole(3) - 1 } };
+    return { type: 'notes', track, layout: { voice: this.of(TONE_VOICES), notes, octave: this.whole(3) - 1, ...(this.is(0.4) && { settings: this.settings() }) } }; // prettier-ignore
   }
 }
 
@@ -126,7 +164,7 @@ function beginning(chance: Chance): Instruction[] {
     { type: 'sections', sections: [chance.section(1), chance.section(2)] },
   ];
   for (let track = 0; track < TRACKS; track++) {
-    out.push({ type: 'kit', track, kit: 'polished-floor' });
+    out.push({ type: 'kit', track, kit: chance.is(0.5) ? POLISHED_FLOOR : chance.kit() });
     if (track >= 2) out.push(chance.notes(track));
     for (let slot = 0; slot < SLOTS; slot++) out.push(...chance.patternInstruction(track, slot));
     const links = [{ slot: 0, times: 1 }, { slot: 1, times: 2 }]; // prettier-ignore
@@ -184,7 +222,8 @@ const DEEDS: readonly (readonly [weight: number, deed: (chance: Chance, frame: n
   [1, (c) => [metronome(c)]],
   [1, (c) => [{ type: 'phase', track: c.whole(TRACKS), tick: c.whole(4000) }]],
   [1, (c) => [c.is(0.5) ? c.notes(2 + c.whole(2)) : { type: 'notes', track: 2 + c.whole(2), layout: null }]],
-  [1, (c) => [{ type: 'kit', track: c.whole(TRACKS), kit: 'polished-floor' }]],
+  [2, (c) => [{ type: 'kit', track: c.whole(TRACKS), kit: c.is(0.4) ? POLISHED_FLOOR : c.kit() }]],
+  [5, (c) => { const pad = c.whole(PADS); return [{ type: 'padSound', track: c.whole(TRACKS), pad, sound: c.sound(pad) }]; }],
   [1, (c) => [{ type: 'removeTrack', track: c.whole(TRACKS) }]],
   [1, (c) => [{ type: 'reserveIds', above: 1000 + c.whole(1000) }]],
   [1, (c) => [{ type: 'latencyCheck', clicks: c.whole(3) }]],

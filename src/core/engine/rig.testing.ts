@@ -1,3 +1,5 @@
+import { madeKit } from '../document/kits';
+import { MADE_SOUNDS, type MadeSound, type SoundSettings } from '../document/sound';
 import { hitRows } from '../sequence/hitRows';
 import type { SoundingHit } from '../sequence/soundingHits';
 import { LIMITER_LATENCY } from '../sound/limiter';
@@ -15,6 +17,18 @@ export const SR = 48000;
 export const BAR = 3840;
 /** Frames of a quarter at 120 BPM, at which most tests run. */
 export const BEAT = 24000;
+
+/** A kit whose strokes of one velocity are all the same samples. */
+export const STILL = madeKit('Still', Object.fromEntries(MADE_SOUNDS.map((made) => [made, { variation: 0 }])));
+
+/** A kit in which one sound has settings of its own, and nothing varies. */
+export const kitWith = (made: MadeSound, settings: SoundSettings) => {
+  const pads = STILL.pads.map((pad) => (pad.sound.kind === made ? { ...pad, sound: { ...pad.sound, settings: { ...pad.sound.settings, ...settings } } } : pad)); // prettier-ignore
+  return { ...STILL, pads };
+};
+
+/** The pad of a made sound in the kits of these tests. */
+export const padOf = (made: MadeSound) => MADE_SOUNDS.indexOf(made);
 
 /** The song plays from its start. */
 export const PLAY: Instruction = { type: 'play', startTick: 0, countInTicks: 0 };

@@ -1,6 +1,7 @@
 import type { Launcher } from '../launch/launcher';
 import type { EngineState } from '../protocol/engineState';
 import type { VoicePool } from '../sound/voicePool';
+import type { AlsoPlays } from './alsoPlays';
 import type { Hands } from './hands';
 import type { LatencyCheck } from './latencyCheck';
 import type { Mixer } from './mixer';
@@ -21,6 +22,7 @@ interface Parts {
   check: LatencyCheck;
   mixer: Mixer;
   voices: VoicePool;
+  also: AlsoPlays;
 }
 
 /**
@@ -32,8 +34,8 @@ export class Snapshots {
 
   /** Whether nothing is played, held or left to ring. */
   get isResting(): boolean {
-    const { transport, repeater, hands, check, mixer, voices } = this.parts;
-    const quiet = !transport.playing && voices.ringing === 0 && mixer.isSilent;
+    const { transport, repeater, hands, check, mixer, voices, also } = this.parts;
+    const quiet = !transport.playing && !also.isWaiting && voices.ringing === 0 && mixer.isSilent;
     return quiet && !repeater.isRepeating && !check.isOn && !hands.isHolding;
   }
 

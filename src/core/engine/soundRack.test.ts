@@ -1,3 +1,4 @@
+import { POLISHED_FLOOR } from '../document/kits';
 import type { NoteLayout } from '../protocol/commands';
 import { at } from '../protocol/commands';
 import { renderCommands } from './offline';
@@ -30,6 +31,6 @@ test('a kit chosen while notes are played waits for its turn, and a note goes on
     .tell({ type: 'notes', track: 0, layout: KEYS })
     .strike(100, 3, 1)
     .runTo(BEAT / 2);
-  rig.tell({ type: 'kit', track: 0, kit: 'polished-floor' }).runTo(BEAT);
+  rig.tell({ type: 'kit', track: 0, kit: POLISHED_FLOOR }).runTo(BEAT);
   expect(rig.engine.ringing).toBe(1);
 });

@@ -1,3 +1,4 @@
+import { POLISHED_FLOOR } from '../document/kits';
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { noteHz, type ToneVoice } from '../document/tones';
 import { BAR, BEAT, SR, PLAY, hits, pattern, Rig } from './rig.testing';
@@ -126,7 +127,7 @@ test('a channel that is given to another track knows nothing of the one that was
   r.tell({ type: 'removeTrack', track: 0 });
   expect(level(listen(r, BEAT * 2).subarray(BEAT / 2))).toBeLessThan(0.001);
   r.tell(
-    { type: 'kit', track: 0, kit: 'polished-floor' },
+    { type: 'kit', track: 0, kit: POLISHED_FLOOR },
     { type: 'launch', track: 0, slot: 0, on: 0, inPlace: false },
   ).strike(BEAT * 2.5, 4, 1);
   const hat = listen(r, BEAT * 3);

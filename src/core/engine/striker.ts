@@ -1,7 +1,8 @@
 import type { Handlers } from '../protocol/commands';
 import { frameAt } from '../time/timeline';
-import type { DrumVoice, Shape } from '../sound/drumVoice';
+import type { DrumVoice, PadStroke, Shape } from '../sound/drumVoice';
 import { VoicePool } from '../sound/voicePool';
+import { AlsoPlays, type WaitingStroke } from './alsoPlays';
 import type { PadControls } from './padControls';
 import type { FramePart } from './part';
 import type { SoundRack } from './soundRack';
@@ -45,6 +46,9 @@ export class Striker implements FramePart {
   /** Strokes are told, and make no sound. */
   isSilent = false;
 
+  /** What pads have other pads play: a part of its own. */
+  readonly also: AlsoPlays;
+
   constructor(
     sampleRate: number,
     private readonly transport: Transport,
@@ -53,16 +57,15 @@ export class Striker implements FramePart {
     private readonly controls: PadControls,
     private readonly events: EventQueue,
   ) {
-    this.voices = new VoicePool(sampleRate);
+    this.voices = new VoicePool(sampleRate, transport);
+    this.also = new AlsoPlays(sampleRate, transport, (waiting) => this.soundAlso(waiting));
   }
 
   readonly commands: Handlers<'strike'> = {
     strike: (stroke) => {
       const { track, pad, frames } = stroke;
-      const { frame } = this.transport;
-      const shape = { ...stroke, hz: this.controls.padHz(track, pad) };
-      const voice = this.voices.trigger(this.sounds.tracks[track]!.recipes[pad]!, stroke, frame, shape);
-      if (voice.held) voice.offFrame = frame + frames;
+      const shape = { ...stroke, note: this.controls.padNote(track, pad) };
+      this.sound(stroke, shape, Infinity, this.transport.frame + frames);
     },
   };
 
@@ -71,7 +74,7 @@ export class Striker implements FramePart {
     const { track, pad } = stroke;
     const { frame } = this.transport;
     const shape = this.controls.shapeOf(track, pad, stroke.pitch, stroke.position);
-    if (!this.isSilent) this.sound(stroke, shape);
+    if (!this.isSilent) this.soundStroke(stroke, shape);
     const event = this.events.add('sounded', frame);
     event.track = track;
     event.pad = pad;
@@ -90,13 +93,47 @@ export class Striker implements FramePart {
     event.pan = shape.pan;
   }
 
-  private sound(stroke: Stroke, shape: Shape): void {
+  private soundStroke(stroke: Stroke, shape: Shape): void {
     const { frame, playing } = this.transport;
-    const recipe = this.sounds.tracks[stroke.track]!.recipes[stroke.pad]!;
-    const voice = this.voices.trigger(recipe, stroke, frame, shape);
-    if (!voice.held || stroke.length === Infinity) return;
-    if (playing) voice.offTick = stroke.tick + stroke.length;
-    else voice.offFrame = frame + this.transport.standingFrames(stroke.length);
+    const { tick, length } = stroke;
+    const isTimed = length !== Infinity;
+    const offTick = isTimed && playing ? tick + length : Infinity;
+    const offFrame = isTimed && !playing ? frame + this.transport.standingFrames(length) : Infinity;
+    this.sound(stroke, shape, offTick, offFrame);
+  }
+
+  /** A pad and all that it also plays sound, until a song tick or a frame where they are held. */
+  private sound(stroke: PadStroke, shape: Shape, offTick: number, offFrame: number): void {
+    const { track, pad } = stroke;
+    const { patch, cutGroup, also } = this.sounds.tracks[track]!.pads[pad]!;
+    const voice = this.voices.trigger(patch, stroke, cutGroup, this.transport.frame, shape);
+    if (voice.held) this.hold(voice, offTick, offFrame);
+    for (let i = 0; i < also.length; i++) {
+      const waiting = this.also.wait(stroke, also[i]!, shape, this.transport.repeatClock.framesPerTick);
+      waiting.offTick = offTick;
+      waiting.offFrame = offFrame;
+    }
+  }
+
+  private soundAlso(waiting: WaitingStroke): void {
+    const { track, pad, isKeyDown, offTick, offFrame } = waiting;
+    const { patch, cutGroup } = this.sounds.tracks[track]!.pads[pad]!;
+    // What would be held by a pad that was let go meanwhile does not begin.
+    if (patch.isHeld && !isKeyDown) return;
+    const voice = this.voices.trigger(patch, waiting, cutGroup, this.transport.frame, waiting);
+    voice.key = waiting.key;
+    if (voice.held) this.hold(voice, offTick, offFrame);
+  }
+
+  private hold(voice: DrumVoice, offTick: number, offFrame: number): void {
+    voice.offTick = offTick;
+    voice.offFrame = offFrame;
+  }
+
+  /** A pad is let go: the sounds end that it holds. */
+  letGo(track: number, pad: number): void {
+    this.voices.letGo(track, pad);
+    this.also.letGo(track, pad);
   }
 
   /** A stroke by hand sounds now, wherever the loop is, in the octave that hands play in. */
@@ -127,7 +164,7 @@ export class Striker implements FramePart {
   }
 
   songStops(): void {
-    for (let track = 0; track < this.rack.tracks.length; track++) this.voices.letGo(track, -1);
+    for (let track = 0; track < this.rack.tracks.length; track++) this.letGo(track, -1);
   }
 
   /** Notes that a pattern or note repeat plays end; keys that are down go on. */

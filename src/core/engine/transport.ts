@@ -12,6 +12,8 @@ export class Transport implements Part {
   meter: Meter = { beats: 4, unit: 4 };
   /** Where the count-in ends and the patterns begin. */
   fromTick = 0;
+  /** Frame at which the song was started last. */
+  startFrame = 0;
   /** Names the recording in the events of its hits. */
   session = 0;
   /** Song ticks up to which patterns were played. */
@@ -137,6 +139,7 @@ export class Transport implements Part {
     if (this.playing) return;
     const startTick = fromTick - countInTicks;
     this.fromTick = fromTick;
+    this.startFrame = this.frame;
     this.playedThrough = fromTick - 2 * SAME_TICKS; // the start itself is still to be played
     for (const part of this.parts) part.songStarts?.(startTick, fromTick);
     const perTick = framesPerTick(this.bpm * this.bend, this.sampleRate);

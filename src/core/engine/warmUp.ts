@@ -1,4 +1,5 @@
-import { SOUND_NAMES } from '../document/kits';
+import { POLISHED_FLOOR } from '../document/kits';
+import { MADE_SOUNDS } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
@@ -59,8 +60,8 @@ export class WarmUp {
 
 /** A set with drums and notes, recording, rolling and repeating, and more strokes at once than there are voices. */
 function everything(): Instruction[] {
-  const hits = new Float64Array(SOUND_NAMES.length * HIT_WIDTH);
-  for (let i = 0; i < SOUND_NAMES.length; i++) {
+  const hits = new Float64Array(MADE_SOUNDS.length * HIT_WIDTH);
+  for (let i = 0; i < MADE_SOUNDS.length; i++) {
     const row = i * HIT_WIDTH;
     hits[row + HIT.TICK] = hits[row + HIT.STRUCK] = i * 60;
     hits[row + HIT.PAD] = i % PADS;
@@ -100,7 +101,7 @@ function opening(): Instruction[] {
   const out: Instruction[] = [];
   for (let track = PLAYING_TRACKS; track < MAX_TRACKS; track++) {
     out.push(
-      { type: 'kit', track, kit: 'polished-floor' },
+      { type: 'kit', track, kit: POLISHED_FLOOR },
       { type: 'trackLevel', track, level: 0.8 },
       { type: 'heardPads', track, pads: 0xffff },
       { type: 'pattern', track, slot: 0, revision: 0, length: 3840, seen: 0, hits: new Float64Array(0), feels: null },

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { emptySet } from '../document/create';
-import { KITS } from '../document/kits';
+import { POLISHED_FLOOR } from '../document/kits';
 import type { BeatSet } from '../document/set';
 import { soundingHits } from '../sequence/soundingHits';
 import { writePatternMidi } from './midiFile';
@@ -63,7 +63,7 @@ const midi = (set: BeatSet) => writePatternMidi(set, set.tracks[0]!, set.tracks[
 const expectedNotes = (set: BeatSet) =>
   soundingHits(set.tracks[0]!.patterns[0]!).map((h) => [
     h.tick,
-    KITS['polished-floor'].pads[h.pad]!.note,
+    POLISHED_FLOOR.pads[h.pad]!.note,
     Math.max(1, Math.round(h.velocity * 127)),
   ]);
 
@@ -155,7 +155,7 @@ describe('standard MIDI file', () => {
       45: 'Low Tom', 46: 'Open Hi-Hat', 47: 'Low-Mid Tom', 49: 'Crash Cymbal 1', 50: 'High Tom', 51: 'Ride Cymbal 1',
       54: 'Tambourine', 56: 'Cowbell', 70: 'Maracas', 75: 'Claves',
     }; // prettier-ignore
-    const { pads } = KITS['polished-floor'];
+    const { pads } = POLISHED_FLOOR;
     expect(new Set(pads.map((p) => p.note)).size).toBe(16);
     expect(pads.map((p) => gm[p.note])).toEqual([
       'Bass Drum 1', 'Side Stick', 'Acoustic Snare', 'Hand Clap', 'Closed Hi-Hat', 'Pedal Hi-Hat', 'Open Hi-Hat', 'Low Tom',

@@ -1,4 +1,4 @@
-import { KITS } from '../document/kits';
+import { POLISHED_FLOOR } from '../document/kits';
 import { soundingHits } from '../sequence/soundingHits';
 import { euclid } from './euclid';
 import { propose, withProposal, type Ground, type Idea } from './propose';
@@ -6,7 +6,7 @@ import { STYLES, stylesAt } from './styles';
 import type { Pattern } from '../document/pattern';
 
 const BAR = 3840;
-const sounds = KITS['polished-floor'].pads.map((pad) => pad.sound);
+const sounds = POLISHED_FLOOR.pads.map((pad) => pad.sound.kind);
 const kick = { pad: 0, tick: 0, length: 1, velocity: 1, snap: null };
 const pattern: Pattern = { name: 'p', length: 2 * BAR, hits: [{ ...kick, id: 1 }, { ...kick, id: 2, pad: 12, tick: 1000 }, { ...kick, id: 3, tick: 9 * BAR }] }; // prettier-ignore
 const ground: Ground = { pattern, meter: { beats: 4, unit: 4 }, sounds, locked: [] };

@@ -1,4 +1,4 @@
-import type { SoundName } from '../document/kits';
+import type { SoundKind } from '../document/soundKinds';
 import { random as randomOf } from '../random';
 import { ticksPerBar, ticksPerBeat, PPQ, type Meter } from '../time/ticks';
 import { swungTick } from '../quantize/swing';
@@ -26,7 +26,7 @@ export interface Ground {
   pattern: Pattern;
   meter: Meter;
   /** The sound of each pad. */
-  sounds: readonly SoundName[];
+  sounds: readonly SoundKind[];
   /** Pads that are kept as they are. */
   locked: readonly number[];
 }
@@ -75,7 +75,7 @@ function hit(pad: number, tick: number, velocity: number, more: Partial<NewHit> 
 }
 
 /** The pad that has a sound, unless it is locked; -1 when there is none. */
-function padOf(sound: SoundName, { sounds, locked }: Ground): number {
+function padOf(sound: SoundKind, { sounds, locked }: Ground): number {
   const pad = sounds.indexOf(sound);
   return locked.includes(pad) ? -1 : pad;
 }
@@ -91,7 +91,7 @@ function inStyle(style: Style, only: number | null, ground: Ground, random: () =
   const steps = ticksPerBar(meter) / SIXTEENTH;
   const pads: number[] = [];
   const made: NewHit[] = [];
-  for (const [sound, bar] of Object.entries(style.lanes) as [SoundName, string][]) {
+  for (const [sound, bar] of Object.entries(style.lanes) as [SoundKind, string][]) {
     const pad = padOf(sound, ground);
     // Chance is drawn for every lane, so that one lane alone is as it is among all.
     const draws = Array.from({ length: Math.ceil(pattern.length / SIXTEENTH) }, () => [random(), random()] as const);
@@ -124,7 +124,7 @@ function spread({ pad, pulses, steps, rotation, step }: Extract<Idea, { kind: 'e
 }
 
 /** Sounds that a fill is played on, in order from its first to its last. */
-const FILLS: readonly (readonly SoundName[])[] = [
+const FILLS: readonly (readonly SoundKind[])[] = [
   ['snare'],
   ['highTom', 'midTom', 'lowTom'],
   ['snare', 'highTom', 'lowTom'],

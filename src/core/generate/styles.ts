@@ -1,4 +1,4 @@
-import type { SoundName } from '../document/kits';
+import type { SoundKind } from '../document/soundKinds';
 
 /**
  * Families of beats, told by their feel and the tempos at which they are at home. What marks each (where the kick, the
@@ -14,7 +14,7 @@ export interface Style {
   /**
    * A bar of sixteenths for each sound: `X` always, `9`..`1` as likely as so many tenths, `-` never.
    */
-  lanes: Partial<Record<SoundName, string>>;
+  lanes: Partial<Record<SoundKind, string>>;
 }
 
 export const STYLES = {

@@ -1,7 +1,6 @@
 import { alike } from '../alike';
 import { counted } from '../counted';
 import type { Hit } from '../document/hit';
-import { KITS } from '../document/kits';
 import type { Pattern } from '../document/pattern';
 import type { BeatSet } from '../document/set';
 import type { Track } from '../document/track';
@@ -89,9 +88,10 @@ function compareTracks(before: Track | undefined, after: Track | undefined): Tra
 function trackWords(before: Track, after: Track): string[] {
   const words: string[] = [];
   if (before.name !== after.name) words.push(`name “${before.name}” to “${after.name}”`);
-  const sound = ({ kit, tones }: Track) => tones?.voice ?? KITS[kit].name;
+  const sound = ({ kit, tones }: Track) => tones?.voice ?? kit.name;
   if (sound(before) !== sound(after)) words.push(`${sound(before)} to ${sound(after)}`);
   else if (!alike(before.tones, after.tones)) words.push('key and layout of notes');
+  if (!alike(before.kit, after.kit)) words.push('sounds');
   if (before.level !== after.level) words.push(`level ${percent(before.level)} to ${percent(after.level)}`);
   if (before.colour !== after.colour) words.push('colour');
   const pads = ({ mutedPads = [], soloPads = [] }: Track) => [mutedPads, soloPads];

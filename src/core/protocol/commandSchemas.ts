@@ -1,5 +1,7 @@
 import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateBy, ValidateIf } from 'class-validator';
-import { KITS, type KitId } from '../document/kits';
+import type { Kit as KitDocument } from '../document/kit';
+import { kitProblem, KitSchema } from '../document/kitSchema';
+import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
@@ -99,13 +101,18 @@ class Metronome extends Any {
   @IsIn(CLICK_TIMES) when!: string;
   @Between(0, FAR_TICKS) between!: number;
 }
+const isKit = (kit: unknown) => kitProblem(kit as KitDocument, '') === null;
 class Kit extends OfTrack {
-  @IsIn(Object.keys(KITS)) kit!: KitId;
+  @Part(() => KitSchema) @Such(isKit, 'must be a kit whose pads do not play each other in a circle') kit!: KitSchema;
+}
+class PadSound extends OfPad {
+  @Part(() => SoundSchema) sound!: SoundSchema;
 }
 class Layout {
   @IsIn(TONE_VOICES) voice!: ToneVoice;
   @Numbers() notes!: Float64Array;
   @Whole(-8, 8) octave!: number;
+  @IsOptional() @Part(() => SoundSettingsSchema) settings?: SoundSettingsSchema;
 }
 class Notes extends OfTrack {
   @ValidateIf(({ layout }: Notes) => layout !== null) @Part(() => Layout) layout!: Layout | null;
@@ -282,6 +289,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   inputQuantize: InputQuantize,
   metronome: Metronome,
   kit: Kit,
+  padSound: PadSound,
   notes: Notes,
   trackLevel: TrackLevel,
   removeTrack: OfTrack,

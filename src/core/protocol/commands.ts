@@ -1,4 +1,5 @@
-import type { KitId } from '../document/kits';
+import type { Kit } from '../document/kit';
+import type { Sound, SoundSettings } from '../document/sound';
 import type { ToneVoice } from '../document/tones';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
@@ -15,6 +16,8 @@ export interface NoteLayout {
   notes: Float64Array;
   /** Octaves by which hands alone play higher. */
   octave: number;
+  /** What the player has made of the voice. */
+  settings?: SoundSettings;
 }
 
 /** When something takes over: `LOOP_END`, or a step of song ticks on whose next line it does; 0 is at once. */
@@ -40,7 +43,9 @@ export interface CommandFields {
   inputQuantize: { grid: number; on: boolean };
   /** `between`: ticks of softer clicks between the beats, 0 for none. */
   metronome: { on: boolean; level: number; sound: ClickSound; when: ClickTime; between: number };
-  kit: { track: number; kit: KitId };
+  kit: { track: number; kit: Kit };
+  /** One pad of a track's kit sounds different. What rings goes on as it began. */
+  padSound: { track: number; pad: number; sound: Sound };
   /** A track plays notes; null: its kit. */
   notes: { track: number; layout: NoteLayout | null };
   trackLevel: { track: number; level: number };

@@ -1,4 +1,5 @@
 import type { BeatSet } from '../document/set';
+import type { Kit } from '../document/kit';
 import type { Track } from '../document/track';
 import { chainPlan, sectionPlans } from '../launch/plans';
 import { gridTicks } from '../quantize/grid';
@@ -26,9 +27,19 @@ export function trackChanges(old: Track | undefined, track: Track): Instruction[
     track.chain !== old?.chain ? [{ type: 'chain', track: id, chain: chainPlan(track) }] : [];
   if (!old) return [...chain, ...trackInstructions(id, track)];
   const out = chain;
-  if (track.kit !== old.kit) out.push({ type: 'kit', track: id, kit: track.kit });
+  out.push(...kitChanges(id, old.kit, track.kit));
   if (track.tones !== old.tones) out.push(notesInstruction(id, track.tones));
   if (track.level !== old.level) out.push({ type: 'trackLevel', track: id, level: track.level });
   if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(id, track));
   return out;
+}
+
+/** What an engine must be told of a kit: the sounds of a few pads, where nothing else changed. */
+export function kitChanges(track: number, old: Kit, kit: Kit): Instruction[] {
+  if (kit === old) return [];
+  const isApart =
+    kit.cutGroups !== old.cutGroups || kit.pads.some((pad, i) => pad.alsoPlays !== old.pads[i]!.alsoPlays);
+  const changed = kit.pads.flatMap(({ sound }, pad) => (sound === old.pads[pad]!.sound ? [] : [{ pad, sound }]));
+  if (isApart || changed.length > 4) return [{ type: 'kit', track, kit }];
+  return changed.map(({ pad, sound }) => ({ type: 'padSound', track, pad, sound }));
 }

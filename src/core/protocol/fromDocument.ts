@@ -70,7 +70,7 @@ export function notesInstruction(track: number, tones: Tones | undefined): Instr
 
 function layoutOf(tones: Tones): NoteLayout {
   const notes = Float64Array.from({ length: PADS }, (_, pad) => padNote(tones, pad));
-  return { voice: tones.voice, notes, octave: tones.octave };
+  return { voice: tones.voice, notes, octave: tones.octave, ...(tones.settings && { settings: tones.settings }) };
 }
 
 /** What an engine must be told about one track before it can play it, but for its patterns and what it plays. */

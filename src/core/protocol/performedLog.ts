@@ -1,3 +1,4 @@
+import { POLISHED_FLOOR } from '../document/kits';
 import type { CapturedRun } from '../document/run';
 import type { OpenSet } from '../document/set';
 import type { Command } from './commands';
@@ -31,13 +32,19 @@ export function readLog(text: string): Command[] {
   if (text === '') return [];
   return text.split('\n').map((line, i) => {
     try {
-      const command = JSON.parse(line, fromPlain) as Command;
+      const command = upToDate(JSON.parse(line, fromPlain) as Command);
       if (typeof command?.type === 'string' && Number.isFinite(command.frame)) return command;
     } catch {
       // said below
     }
     throw new Error(`Line ${i + 1} of the log is no command.`);
   });
+}
+
+/** Logs of before sounds were documents name the one kit that there was. */
+function upToDate(command: Command): Command {
+  const isOld = command?.type === 'kit' && (command.kit as unknown) === 'polished-floor';
+  return isOld ? { ...command, kit: POLISHED_FLOOR } : command;
 }
 
 function toPlain(_: string, value: unknown): unknown {

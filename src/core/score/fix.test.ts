@@ -1,3 +1,4 @@
+import { POLISHED_FLOOR } from '../document/kits';
 import { random } from '../random';
 import { ticksPerBar } from '../time/ticks';
 import { fixesText, readFixes } from './fixSchema';
@@ -16,7 +17,7 @@ function block(id: number, name: string, from: number, length: number): Block {
 }
 
 function track(id: number, blocks: readonly Block[], hits: readonly Stroke[]): ScoreTrack {
-  return { id, name: `Track ${id}`, colour: id, kit: 'polished-floor', blocks, hits, levels: [{ tick: 0, value: 0.8 }, { tick: 9000, value: 0 }, { tick: 12000, value: 0.8 }] }; // prettier-ignore
+  return { id, name: `Track ${id}`, colour: id, kit: POLISHED_FLOOR, blocks, hits, levels: [{ tick: 0, value: 0.8 }, { tick: 9000, value: 0 }, { tick: 12000, value: 0.8 }] }; // prettier-ignore
 }
 
 /** Eight bars on three tracks. */
@@ -27,6 +28,7 @@ function score(): Score {
     tempo: [{ tick: 0, value: 112 }, { tick: 4 * BAR, value: 120 }],
     marks: [{ tick: 0, section: 1, name: 'First Laps', colour: 0 }, { tick: 4 * BAR, section: 2, name: 'Fast Laps', colour: 1 }],
     frame: 48000,
+    songTick: 0,
     tracks: [
       track(0, [block(1, 'A', 0, 4 * BAR), block(2, 'B', 4 * BAR, 4 * BAR)], [stroke(11, 1000), stroke(12, 20000, { late: 30 })]),
       track(3, [block(3, 'C', BAR, 2 * BAR)], []),

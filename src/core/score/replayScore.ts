@@ -18,8 +18,15 @@ export function replayScore(score: Score, sampleRate: number, from = 0, before: 
   const start = Math.round(time.frameAt(from));
   const begin = start - Math.round(before * sampleRate);
   const engine = new Engine(sampleRate, begin);
+  const tick = time.tickAt(begin);
+  // The song plays, with nothing launched: slow waves go by it.
+  const song: Instruction[] = [
+    { type: 'tempo', bpm: stepAt(score.tempo, tick) },
+    { type: 'play', startTick: score.songTick + tick, countInTicks: 0 },
+  ];
+  for (const instruction of song) engine.post(at(begin, instruction));
   for (const track of score.tracks) {
-    for (const instruction of beginning(track, time.tickAt(begin))) engine.post(at(begin, instruction));
+    for (const instruction of beginning(track, tick)) engine.post(at(begin, instruction));
   }
   const replay = new Replay(engine, commandsOf(score, time, begin));
   replay.skipTo(start);
@@ -43,6 +50,7 @@ function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
     const frame = Math.round(time.frameAt(tick));
     if (frame >= begin) commands.push(at(frame, instruction()));
   };
+  for (const { tick, value } of score.tempo) add(tick, () => ({ type: 'tempo', bpm: value }));
   for (const { id: track, levels } of score.tracks) {
     for (const { tick, value } of levels) add(tick, () => ({ type: 'trackLevel', track, level: value }));
   }

@@ -1,5 +1,5 @@
 import type { RunPicture } from '../document/run';
-import type { KitId } from '../document/kits';
+import type { Kit } from '../document/kit';
 import type { Tones } from '../document/tones';
 import { mod, type Meter } from '../time/ticks';
 
@@ -58,7 +58,7 @@ export interface ScoreTrack {
   id: number;
   name: string;
   colour: number;
-  kit: KitId;
+  kit: Kit;
   tones?: Tones;
   /** In order of time; none lies over another. */
   blocks: readonly Block[];
@@ -91,6 +91,8 @@ export interface Score {
   marks: readonly Mark[];
   /** Engine frame of tick 0, a float: noise differs from frame to frame. */
   frame: number;
+  /** The song's tick there: slow waves go by it. */
+  songTick: number;
 }
 
 /**

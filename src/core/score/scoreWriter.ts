@@ -148,6 +148,7 @@ export class ScoreWriter {
       tracks,
       marks: moved(this.marks).map((mark) => ({ ...mark, tick: Math.max(0, Math.round(mark.tick)) })),
       frame,
+      songTick: origin - shift,
     };
   }
 

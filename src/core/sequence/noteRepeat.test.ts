@@ -226,10 +226,12 @@ describe('recorded', () => {
 test('each sound keeps to its own range of rates, unless the player chose beyond it', () => {
   expect(REPEAT_RATES[0]).toBe('1/4');
   expect(REPEAT_RATES.at(-1)).toBe('1/64T');
-  expect(repeatTicks('kick', '1/16', 10)).toBe(gridTicks('1/16T'));
-  expect(repeatTicks('closedHat', '1/16', -10)).toBe(gridTicks('1/8D'));
-  expect(repeatTicks('kick', '1/64', 3)).toBe(gridTicks('1/64'));
-  expect(repeatTicks('snare', '1/16', 1)).toBe(gridTicks('1/32D'));
+  expect(repeatTicks({ kind: 'kick' }, '1/16', 10)).toBe(gridTicks('1/16T'));
+  expect(repeatTicks({ kind: 'closedHat' }, '1/16', -10)).toBe(gridTicks('1/8D'));
+  expect(repeatTicks({ kind: 'kick' }, '1/64', 3)).toBe(gridTicks('1/64'));
+  expect(repeatTicks({ kind: 'snare' }, '1/16', 1)).toBe(gridTicks('1/32D'));
+  const own = { kind: 'kick', repeat: { slowest: '1/8', fastest: '1/32' } } as const;
+  expect([repeatTicks(own, '1/16', 10), repeatTicks(own, '1/16', -10)]).toEqual([gridTicks('1/32'), gridTicks('1/8')]);
 });
 
 test('a Move of the repeat rate changes it from stroke to stroke; gone, the chosen rate is back', () => {

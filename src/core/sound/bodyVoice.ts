@@ -1,6 +1,6 @@
 import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipes';
-import type { Touch } from './touch';
+import { differs, type Touch } from './touch';
 
 const MAX_MODES = 4;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -11,6 +11,8 @@ const ATTACK_SECONDS = 0.0005;
 const CONTROL_FRAMES = 16;
 /** Turns a sample above which nothing is made: what lies above half a turn would fold back down. */
 const HIGHEST_STEP = 0.45;
+/** Share by which the levels of modes differ from stroke to stroke at full variation: no two strikes fall on one spot. */
+const MODE_VARIATION = 0.15;
 /** A sweep this small is over. */
 const SWEPT = 1e-5;
 
@@ -34,14 +36,20 @@ export class BodyVoice {
   private sweep = 0;
   private sweepDecay = 0;
   private untilControl = 0;
+  /** Frames before the decays begin. */
+  private holdLeft = 0;
+  private bendRatio = 1;
   private attack = 0;
   private attackStep = 0;
 
   constructor(private readonly sampleRate: number) {}
 
   /** A harder strike sweeps further and brings out the upper modes. */
-  start(body: Body, { velocity, gain, pitch, longer }: Touch): void {
+  start(body: Body, touch: Touch): void {
     const { sampleRate } = this;
+    const { velocity, gain, pitch, longer, hold } = touch;
+    this.holdLeft = Math.round(hold * sampleRate);
+    this.bendRatio = 1;
     this.modes = body.modes.length;
     this.left = 0;
     for (let m = 0; m < this.modes; m++) {
@@ -51,9 +59,10 @@ export class BodyVoice {
       this.decay[m] = decayPerFrame(decay, sampleRate);
       this.sine[m] = 0;
       // Low velocity attenuates the upper modes.
-      this.cosine[m] = gain * mode.level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
+      const level = mode.level * (1 + MODE_VARIATION * differs(touch, 10 + m));
+      this.cosine[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
       // A mode above what the rate can hold is not heard.
-      this.modeLeft[m] = this.step[m]! < HIGHEST_STEP ? Math.round(decay * LIFE * sampleRate) : 0;
+      this.modeLeft[m] = this.step[m]! < HIGHEST_STEP ? Math.round((decay * LIFE + hold) * sampleRate) : 0;
       this.left = Math.max(this.left, this.modeLeft[m]!);
     }
     this.sweep = (body.sweep - 1) * (0.35 + 0.65 * velocity);
@@ -69,10 +78,12 @@ export class BodyVoice {
     const end = Math.min(frames, this.left);
     let from = 0;
     while (from < end) {
-      const to = this.sweep === 0 ? end : Math.min(end, from + this.untilControl);
+      let to = this.sweep === 0 ? end : Math.min(end, from + this.untilControl);
+      if (this.holdLeft > 0) to = Math.min(to, from + this.holdLeft);
       for (let m = 0; m < this.modes; m++) this.renderMode(m, out, from, to);
       for (let i = from; i < to && this.attack < 1; i++) this.attack += this.attackStep;
       if (this.sweep > 0) this.control(to - from);
+      if (this.holdLeft > 0) this.hold(to - from);
       from = to;
     }
     this.left -= end;
@@ -87,12 +98,25 @@ export class BodyVoice {
     this.turn();
   }
 
+  private hold(frames: number): void {
+    this.holdLeft -= frames;
+    if (this.holdLeft === 0) this.turn();
+  }
+
+  /** From the next sample on its pitch is so many times that at which it was struck. */
+  bend(ratio: number): void {
+    if (ratio === this.bendRatio) return;
+    this.bendRatio = ratio;
+    this.turn();
+  }
+
   /** Sets each mode's rotation by one sample at the present pitch, with its decay in it. */
   private turn(): void {
     for (let m = 0; m < this.modes; m++) {
-      const step = Math.min(HIGHEST_STEP, this.step[m]! * (1 + this.sweep));
-      this.turnSine[m] = sinTurns(step) * this.decay[m]!;
-      this.turnCosine[m] = sinTurns(step + 0.25) * this.decay[m]!;
+      const step = Math.min(HIGHEST_STEP, this.step[m]! * this.bendRatio * (1 + this.sweep));
+      const decay = this.holdLeft > 0 ? 1 : this.decay[m]!;
+      this.turnSine[m] = sinTurns(step) * decay;
+      this.turnCosine[m] = sinTurns(step + 0.25) * decay;
     }
   }
 

@@ -1,13 +1,24 @@
 import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
-import { exp2, hash, sinTurns, softClip } from '../math';
-import type { Recipe } from './recipes';
+import type { SongClock } from './lfoVoice';
+import { decibels, exp2, hash, sinTurns, softClip } from '../math';
+import { isFiltered, type Patch } from './patch';
 import { ToneVoice } from './toneVoice';
-import { newTouch } from './touch';
+import { differs, newTouch } from './touch';
+import { VoiceFilter } from './voiceFilter';
+import { VoiceWaves } from './voiceWaves';
 
 const MAX_LAYERS = 3;
+/** Frames between two looks at the waves, counted from frame 0: three thousand steps a second are a glide to the ear. */
+const CONTROL_FRAMES = 16;
+/** And where there are no waves, and only the end of what rings in the filter is waited for. */
+const STILL_FRAMES = 128;
+/** A sound that is held only as long as its pad ends so softly when it is let go. */
+const RELEASE_SECONDS = 0.02;
+/** How much strokes differ at full variation: semitones, octaves of decay and of cutoff, dB. */
+const VARIATION = { pitch: 0.12, decay: 0.05, filter: 0.08, level: 0.15 };
 
-/** How one stroke differs from its sound's recipe. */
+/** How one stroke differs from its sound. */
 export interface Shape {
   /** Semitones. */
   pitch: number;
@@ -19,11 +30,11 @@ export interface Shape {
   level: number;
   /** -1..1, added to the sound's own place. */
   pan: number;
-  /** Pitch of what plays notes, Hz; `pitch` is added to it. */
-  hz: number;
+  /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
+  note: number;
 }
 
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, hz: 0 };
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, note: NaN };
 
 /** Which pad is struck, and how hard. */
 export interface PadStroke {
@@ -48,10 +59,12 @@ export class DrumVoice {
   startFrame = 0;
   track = 0;
   pad = 0;
-  choke = 0;
+  /** The pad whose key holds it: another one where a pad also plays this one. */
+  key = 0;
+  /** Voices of one track and group cut each other off; 0 is none. */
+  cutGroup = 0;
   gainLeft = 0;
   gainRight = 0;
-  room = 0;
   /** True once the voice is fading out. */
   fading = false;
   /** A note that is held, until the song tick or the frame at which it is let go: Infinity for as long as a key is down. */
@@ -62,57 +75,159 @@ export class DrumVoice {
   private readonly body: BodyVoice;
   private readonly layers: readonly LayerVoice[];
   private readonly tone: ToneVoice;
+  private readonly filter = new VoiceFilter();
+  private readonly waves: VoiceWaves;
   private readonly touch = newTouch();
   private layerCount = 0;
-  private drive = 0;
+  private patch!: Patch;
   private makeUp = 1;
   private fade = 1;
   private fadeStep = 0;
+  private attack = 1;
+  private attackStep = 0;
+  /** What the stroke has without any wave. */
+  private level = 0;
+  private pan = 0;
+  private cutoff = 0;
+  private isFiltered = false;
+  /** The next frame to be rendered, and frames until the waves are looked at again. */
+  private frame = 0;
+  private untilControl = 0;
+  /** By which the gains move with each sample. */
+  private slopeLeft = 0;
+  private slopeRight = 0;
 
-  constructor(sampleRate: number) {
+  constructor(private readonly sampleRate: number) {
     this.body = new BodyVoice(sampleRate);
     this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
+    this.waves = new VoiceWaves(sampleRate);
     this.tone = new ToneVoice(sampleRate);
   }
 
-  /** @param frame at which it begins; its noise follows from it */
-  start(recipe: Recipe, { track, pad, velocity }: PadStroke, frame: number, shape: Shape = PLAIN): void {
+  /** @param frame at which it begins; how it differs from others follows from it */
+  start(
+    patch: Patch,
+    { track, pad, velocity }: PadStroke,
+    frame: number,
+    clock: SongClock,
+    shape: Shape = PLAIN,
+  ): void {
+    const { recipe } = patch;
+    this.patch = patch;
     this.active = true;
     this.fading = false;
-    this.held = recipe.tone !== undefined;
+    this.held = recipe.tone !== undefined || patch.isHeld;
     this.offTick = Infinity;
     this.offFrame = Infinity;
     this.fade = 1;
     this.fadeStep = 0;
     this.startFrame = frame;
+    this.frame = frame;
+    this.untilControl = 0;
     this.track = track;
     this.pad = pad;
-    this.choke = recipe.choke;
-    // Constant power: the two gains' squares add up to one.
-    const pan = Math.min(1, Math.max(-1, recipe.pan + shape.pan));
-    this.gainLeft = sinTurns((1 - pan) / 8) * recipe.level * shape.level;
-    this.gainRight = sinTurns((1 + pan) / 8) * recipe.level * shape.level;
-    this.room = recipe.room;
-    this.drive = recipe.drive;
-    this.makeUp = recipe.drive > 0 ? 1 / softClip(1 + recipe.drive) : 1;
+    this.key = pad;
+    this.makeUp = patch.drive > 0 ? 1 / softClip(patch.drive) : 1;
+    this.attack = patch.attack > 0 ? 0 : 1;
+    this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
 
-    // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
     const { touch } = this;
-    touch.velocity = velocity;
-    touch.gain = velocity * (0.3 + 0.7 * velocity);
-    touch.pitch = exp2(shape.pitch / 12);
-    touch.filter = exp2(shape.filter);
-    touch.longer = exp2(shape.decay);
+    touch.variation = patch.variation;
+    // Without variation each stroke is the same as the last.
+    touch.seed = hash(patch.variation > 0 ? frame : 0, track * 64 + pad, 1);
+    const waved = this.waves.start(patch.lfos, frame, track * 64 + pad, clock);
+    const decay = shape.decay + patch.decay + waved;
+    const felt = Math.min(1, Math.max(0, 1 + (velocity - 1) * patch.response));
+    const pitch = shape.pitch + patch.pitch + VARIATION.pitch * differs(touch, 1);
+    touch.velocity = felt;
+    // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
+    touch.gain = felt * (0.3 + 0.7 * felt);
+    touch.pitch = exp2(pitch / 12);
+    touch.filter = exp2(shape.filter + VARIATION.filter * differs(touch, 2));
+    touch.longer = exp2(decay + VARIATION.decay * differs(touch, 3));
+    touch.hold = patch.hold;
+    this.startSource(shape.note);
+
+    this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4));
+    this.pan = patch.pan + shape.pan;
+    this.startFilter(shape, pitch, felt);
+    this.gainLeft = this.leftGain();
+    this.gainRight = this.rightGain();
+    this.slopeLeft = 0;
+    this.slopeRight = 0;
+  }
+
+  private startSource(note: number): void {
+    const { recipe } = this.patch;
+    const { touch, track, pad } = this;
     if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
-    if (recipe.tone) this.tone.start(recipe.tone, shape.hz * touch.pitch, touch);
+    if (recipe.tone) this.tone.start(recipe.tone, 440 * exp2((note - 69) / 12) * touch.pitch, touch);
     else this.tone.sounding = false;
     this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
     for (let i = 0; i < this.layerCount; i++) {
-      const seed = hash(frame, track * 64 + pad, i);
-      this.layers[i]!.start(recipe.layers[i]!, touch, seed);
+      this.layers[i]!.start(recipe.layers[i]!, touch, hash(touch.seed, track * 64 + pad, i));
     }
   }
+
+  private startFilter(shape: Shape, pitch: number, velocity: number): void {
+    const { patch } = this;
+    this.isFiltered = isFiltered(patch);
+    if (!this.isFiltered) return;
+    const above = Number.isNaN(shape.note) ? pitch : pitch + shape.note - 60;
+    const octaves = shape.filter + (patch.filterKey * above) / 12 + patch.filterVelocity * (velocity - 1);
+    this.cutoff = (patch.cutoff * exp2(octaves)) / this.sampleRate;
+    this.filter.start(patch.filter, patch.resonance);
+  }
+
+  // --- waves ------------------------------------------------------------------------------------------------
+
+  /**
+   * Pitch and filter are where the waves are now; level and pan go in a line to where they will be at the next look. Here, too, ends
+   * what rings on in its filter: at a frame that does not depend on how the sound is cut into blocks.
+   */
+  private control(clock: SongClock): void {
+    const { waves } = this;
+    const every = waves.areStill ? STILL_FRAMES : CONTROL_FRAMES;
+    const frames = every - (this.frame % every);
+    this.untilControl = frames;
+    if (!this.isSourceSounding && (!this.isFiltered || this.filter.isQuiet)) this.active = false;
+    if (this.isFiltered) this.filter.tune(this.cutoff * exp2(waves.filter));
+    if (waves.areStill) return;
+    const bend = exp2(waves.pitch / 12);
+    if (this.body.left > 0) this.body.bend(bend);
+    if (this.tone.sounding) this.tone.bend(bend);
+    for (let i = 0; i < this.layerCount; i++) this.layers[i]!.bend(bend);
+    waves.look(this.frame + frames, clock);
+    this.slopeLeft = (this.leftGain() - this.gainLeft) / frames;
+    this.slopeRight = (this.rightGain() - this.gainRight) / frames;
+  }
+
+  private get isSourceSounding(): boolean {
+    if (this.body.left > 0 || this.tone.sounding) return true;
+    for (let l = 0; l < this.layerCount; l++) if (this.layers[l]!.left > 0) return true;
+    return false;
+  }
+
+  /** Constant power: the squares of both gains add up to one. */
+  private leftGain(): number {
+    return sinTurns((1 - this.place()) / 8) * this.bentGain();
+  }
+
+  private rightGain(): number {
+    return sinTurns((1 + this.place()) / 8) * this.bentGain();
+  }
+
+  private place(): number {
+    return Math.min(1, Math.max(-1, this.pan + this.waves.pan));
+  }
+
+  private bentGain(): number {
+    const { level } = this.waves;
+    return level === 0 ? this.level : this.level * decibels(level);
+  }
+
+  // --- the end ----------------------------------------------------------------------------------------------
 
   /** A note's key goes up. */
   letGo(): void {
@@ -120,7 +235,8 @@ export class DrumVoice {
     this.held = false;
     this.offTick = Infinity;
     this.offFrame = Infinity;
-    this.tone.letGo();
+    if (this.patch.recipe.tone) this.tone.letGo();
+    else this.fadeOut(RELEASE_SECONDS * this.sampleRate);
   }
 
   /** Fades to silence over `frames`; a voice already fading keeps the shorter way. */
@@ -130,44 +246,88 @@ export class DrumVoice {
     if (step > this.fadeStep) this.fadeStep = step;
   }
 
+  // --- sound ------------------------------------------------------------------------------------------------
+
   /**
    * Adds the next `frames` samples to a bus, and their share to what it sends to the room.
    * @param mono room to work in
    */
-  render(mono: Float64Array, bus: VoiceBus, frames: number, metal: Float64Array): void {
-    mono.fill(0, 0, frames);
-    if (this.body.left > 0) this.body.render(mono, frames);
-    let sounding = this.body.left > 0;
-    if (this.tone.sounding) {
-      this.tone.render(mono, frames);
-      sounding = this.tone.sounding;
+  render(mono: Float64Array, bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
+    if (this.waves.areStill && !this.isFiltered) {
+      this.renderRun(mono, bus, 0, frames, metal);
+      this.frame += frames;
+      this.active = this.isSourceSounding && this.fade > 0;
+      return;
     }
-    for (let l = 0; l < this.layerCount; l++) {
-      const layer = this.layers[l]!;
-      if (layer.left > 0) layer.render(mono, frames, metal);
-      if (layer.left > 0) sounding = true;
+    for (let from = 0; from < frames && this.active;) {
+      if (this.untilControl === 0) this.control(clock);
+      if (!this.active) return;
+      const run = Math.min(frames - from, this.untilControl);
+      this.renderRun(mono, bus, from, run, metal);
+      if (this.fade <= 0) this.active = false;
+      this.frame += run;
+      this.untilControl -= run;
+      from += run;
     }
-    this.mixInto(bus, mono, frames);
-    this.active = sounding && this.fade > 0;
   }
 
-  /** Drives, fades and pans the voice into a bus, in one pass. */
-  private mixInto({ left, right, send }: VoiceBus, mono: Float64Array, frames: number): void {
-    const { gainLeft, gainRight, fadeStep, makeUp } = this;
-    const toRoom = this.room * (gainLeft + gainRight) * 0.5;
-    const amount = this.drive > 0 ? 1 + this.drive : 0;
-    let { fade } = this;
-    for (let i = 0; i < frames; i++) {
-      let y = mono[i]!;
-      if (amount > 0) y = softClip(y * amount) * makeUp;
-      if (fadeStep > 0) {
-        fade -= fadeStep;
-        y *= fade > 0 ? fade : 0;
-      }
-      left[i]! += y * gainLeft;
-      right[i]! += y * gainRight;
-      send[i]! += y * toRoom;
+  private renderRun(mono: Float64Array, bus: VoiceBus, from: number, frames: number, metal: Float64Array): void {
+    mono.fill(0, 0, frames);
+    if (this.body.left > 0) this.body.render(mono, frames);
+    if (this.tone.sounding) this.tone.render(mono, frames);
+    for (let l = 0; l < this.layerCount; l++) {
+      if (this.layers[l]!.left > 0) this.layers[l]!.render(mono, frames, metal);
     }
+    if (this.isFiltered) this.filter.process(mono, frames);
+    if (this.patch.drive > 0) this.saturate(mono, frames);
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, frames);
+    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(bus, mono, from, frames);
+    else this.mix(bus, mono, from, frames);
+  }
+
+  private saturate(mono: Float64Array, frames: number): void {
+    const { makeUp } = this;
+    const { drive } = this.patch;
+    for (let i = 0; i < frames; i++) mono[i] = softClip(mono[i]! * drive) * makeUp;
+  }
+
+  /** The attack, and the fade of a voice that ends early. */
+  private shapeLevel(mono: Float64Array, frames: number): void {
+    const { attackStep, fadeStep } = this;
+    let { attack, fade } = this;
+    for (let i = 0; i < frames; i++) {
+      if (attack < 1) attack = Math.min(1, attack + attackStep);
+      fade -= fadeStep;
+      mono[i]! *= attack * (fade > 0 ? fade : 0);
+    }
+    this.attack = attack;
     this.fade = fade;
+  }
+
+  private mix({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
+    const { gainLeft, gainRight } = this;
+    const toRoom = this.patch.room * (gainLeft + gainRight) * 0.5;
+    for (let i = 0; i < frames; i++) {
+      const y = mono[i]!;
+      left[from + i]! += y * gainLeft;
+      right[from + i]! += y * gainRight;
+      send[from + i]! += y * toRoom;
+    }
+  }
+
+  private mixMoving({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
+    const { slopeLeft, slopeRight } = this;
+    const room = this.patch.room * 0.5;
+    let { gainLeft, gainRight } = this;
+    for (let i = 0; i < frames; i++) {
+      const y = mono[i]!;
+      left[from + i]! += y * gainLeft;
+      right[from + i]! += y * gainRight;
+      send[from + i]! += y * room * (gainLeft + gainRight);
+      gainLeft += slopeLeft;
+      gainRight += slopeRight;
+    }
+    this.gainLeft = gainLeft;
+    this.gainRight = gainRight;
   }
 }

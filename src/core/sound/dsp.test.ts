@@ -1,22 +1,23 @@
 import { newTouch } from './touch';
 import { BodyVoice } from './bodyVoice';
 import { renderCommands } from '../engine/offline';
-import { KITS, SOUND_NAMES } from '../document/kits';
+import { STILL } from '../engine/rig.testing';
+import { MADE_SOUNDS } from '../document/sound';
 import { DcBlocker } from './dcBlocker';
 import { Limiter, CEILING, LIMITER_LATENCY } from './limiter';
 import { decayPerFrame, decibels, exp2, sinTurns, softClip, tanHalfTurns } from '../math';
 import { MAX_VOICES, VoicePool } from './voicePool';
-import { RECIPES } from './recipes';
+import { patchOf } from './patch';
 import { at, type Command } from '../protocol/commands';
 
 const SR = 48000;
-const pads = KITS['polished-floor'].pads;
-const padOf = (sound: string) => pads.findIndex((p) => p.sound === sound);
+const pads = STILL.pads;
+const padOf = (sound: string) => pads.findIndex((p) => p.sound.kind === sound);
 
 /** One stroke of a pad, both sides. */
 function stroke(sound: string, velocity = 1, seconds = 1, more: Command[] = []) {
   const { left, right } = renderCommands(
-    [at(0, { type: 'padDown', track: 0, pad: padOf(sound), velocity: velocity, heard: 0, id: 1 }), ...more],
+    [at(0, { type: 'kit', track: 0, kit: STILL }), at(0, { type: 'padDown', track: 0, pad: padOf(sound), velocity, heard: 0, id: 1 }), ...more], // prettier-ignore
     SR,
     SR * seconds,
   );
@@ -98,7 +99,7 @@ test('the DC blocker takes a constant away and leaves the bass', () => {
 });
 
 describe('the kit', () => {
-  test.each(SOUND_NAMES)(
+  test.each(MADE_SOUNDS)(
     '%s: audible at once, without DC, ends, and velocity changes tone as well as loudness',
     (sound) => {
       const loud = stroke(sound, 1, 7);
@@ -109,18 +110,20 @@ describe('the kit', () => {
       expect(Math.abs(loud.reduce((sum, v) => sum + v, 0) / loud.length)).toBeLessThan(1e-6);
       expect(peak(loud.subarray(SR * 6.9))).toBe(0);
       expect(energy(loud) / energy(soft)).toBeGreaterThan(6);
-      expect(brightness(loud) / brightness(soft)).not.toBeCloseTo(1, 2);
+      // Brought to one loudness, they are still different sounds.
+      const [loudest, softest] = [Math.sqrt(energy(loud)), Math.sqrt(energy(soft))];
+      expect(energy(loud.map((v, i) => v / loudest - soft[i]! / softest))).toBeGreaterThan(0.03);
     },
   );
 
   test('each sound lies where its instrument lies (common practice)', () => {
-    const hz = Object.fromEntries(SOUND_NAMES.map((s) => [s, brightness(stroke(s, 1, 2))]));
+    const hz = Object.fromEntries(MADE_SOUNDS.map((s) => [s, brightness(stroke(s, 1, 2))]));
     expect(hz.kick).toBeLessThan(400);
     expect(hz.lowTom!).toBeLessThan(hz.midTom!);
     expect(hz.midTom!).toBeLessThan(hz.highTom!);
     for (const metal of ['closedHat', 'pedalHat', 'openHat', 'crash', 'tambourine'])
       expect(hz[metal]).toBeGreaterThan(6000);
-    const ms = Object.fromEntries(SOUND_NAMES.map((s) => [s, ringMs(stroke(s, 1, 5))]));
+    const ms = Object.fromEntries(MADE_SOUNDS.map((s) => [s, ringMs(stroke(s, 1, 5))]));
     expect(ms.closedHat!).toBeLessThan(120);
     expect(ms.openHat!).toBeGreaterThan(3 * ms.closedHat!);
     expect(ms.crash!).toBeGreaterThan(1200);
@@ -242,9 +245,11 @@ test('64 ringing voices and 32 notes at once: each that gives way fades, none is
 });
 
 test('there are never more voices than the limit, and the oldest give way', () => {
-  const pool = new VoicePool(SR);
+  const now = { frame: 0, tick: 0, framesPerTick: 25, playing: false, recording: false };
+  const pool = new VoicePool(SR, { now, startFrame: 0, repeatClock: { ...now, playing: true } });
+  const crash = patchOf(pads[padOf('crash')]!.sound);
   for (let i = 0; i < 500; i++) {
-    pool.trigger(RECIPES.crash, { track: i % 16, pad: i % 16, velocity: 1 }, i);
+    pool.trigger(crash, { track: i % 16, pad: i % 16, velocity: 1 }, 0, i);
     expect(pool.voices.filter((v) => v.active && !v.fading).length).toBeLessThanOrEqual(MAX_VOICES);
   }
   expect(pool.ringing).toBeGreaterThan(40);

@@ -21,8 +21,8 @@ const attackGain = new Float64Array(MAX_STRETCH);
 
 /**
  * One sounding layer: noise or metal through a resonant filter (the second-order analogue prototypes by bilinear
- * transform, in transposed direct form II: the fewest operations a sample, and its coefficients never move) under an attack
- * and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
+ * transform, in transposed direct form II: the fewest operations a sample; its coefficients move only where a wave bends its pitch,
+ * and slowly) under an attack and a decay. All state is per sample, so how a render is cut into blocks changes nothing.
  */
 export class LayerVoice {
   /** Frames until this layer is silent. */
@@ -30,8 +30,17 @@ export class LayerVoice {
 
   private noise = 1;
   private metalAt = -1;
-  /** Frames of metal to a frame of sound: its pitch. */
+  /** Frames of metal to a frame of sound: its pitch as it was struck, and as it is bent. */
+  private struckStep = 1;
   private metalStep = 1;
+  /** It is read between its frames, too. */
+  private isPitched = false;
+  private bendRatio = 1;
+  private layer!: Layer;
+  /** Of the filter, as a share of the sample rate. */
+  private cutoff = 0.1;
+  /** Frames before the last decay begins. */
+  private holdLeft = 0;
   private gain = 0;
   private envelope = 0;
   private attack = 0;
@@ -57,11 +66,16 @@ export class LayerVoice {
    */
   start(layer: Layer, touch: Touch, seed: number): void {
     const { sampleRate } = this;
-    const { velocity, gain, pitch, longer } = touch;
+    const { velocity, gain, pitch, longer, hold } = touch;
     const { bursts } = layer;
     this.noise = seed;
-    this.metalAt = layer.source === 'metal' ? seed >>> 16 : -1;
-    this.metalStep = pitch;
+    // All layers of a stroke ring with the same metal: at places of their own they would cancel each other, now more, now less.
+    this.metalAt = layer.source === 'metal' ? touch.seed >>> 16 : -1;
+    this.metalStep = this.struckStep = pitch;
+    this.isPitched = pitch !== 1;
+    this.bendRatio = 1;
+    this.layer = layer;
+    this.holdLeft = Math.round(hold * sampleRate);
     this.gain = gain * layer.level * (layer.source === 'noise' ? noiseGain(sampleRate) : 1);
     this.envelope = this.gain;
     this.attack = 0;
@@ -70,17 +84,33 @@ export class LayerVoice {
     this.burstsLeft = bursts ? bursts.count : 0;
     this.burstEvery = bursts ? Math.round(bursts.every * sampleRate) : 0;
     this.untilBurst = this.burstEvery;
-    this.decay = bursts ? decayPerFrame(bursts.decay, sampleRate) : this.lastDecay;
+    this.decay = bursts ? decayPerFrame(bursts.decay, sampleRate) : this.heldDecay;
     const beforeLast = bursts ? bursts.count * bursts.every : 0;
-    this.left = Math.round((layer.decay * longer * LIFE + beforeLast) * sampleRate);
+    this.left = Math.round((layer.decay * longer * LIFE + beforeLast + hold) * sampleRate);
 
     const hz = layer.cutoff * (pitch * touch.filter) * exp2(layer.bright * (velocity - 1));
-    this.setFilter(layer, Math.min(hz, sampleRate * 0.45) / sampleRate);
+    this.cutoff = hz / sampleRate;
+    this.setFilter(layer, this.cutoff);
+    this.s1 = 0;
+    this.s2 = 0;
+  }
+
+  private get heldDecay(): number {
+    return this.holdLeft > 0 ? 1 : this.lastDecay;
+  }
+
+  /** From the next sample on its pitch is so many times that at which it was struck. */
+  bend(ratio: number): void {
+    if (ratio === this.bendRatio) return;
+    this.bendRatio = ratio;
+    this.isPitched = true;
+    this.metalStep = this.struckStep * ratio;
+    this.setFilter(this.layer, this.cutoff * ratio);
   }
 
   /** @param cutoff as a share of the sample rate */
   private setFilter({ filter, q }: Layer, cutoff: number): void {
-    const g = tanHalfTurns(cutoff);
+    const g = tanHalfTurns(Math.min(0.45, cutoff));
     const damping = g / q;
     const scale = 1 / (1 + damping + g * g);
     this.a1 = 2 * (g * g - 1) * scale;
@@ -94,8 +124,6 @@ export class LayerVoice {
       this.b1 = filter === 'low' ? 2 * this.b0 : -2 * this.b0;
       this.b2 = this.b0;
     }
-    this.s1 = 0;
-    this.s2 = 0;
   }
 
   /** Adds the next `frames` samples (at most MAX_STRETCH) to `out` from its start. */
@@ -104,9 +132,12 @@ export class LayerVoice {
     const end = Math.min(frames, this.left);
     while (from < end) {
       if (this.burstsLeft > 0 && this.untilBurst === 0) this.strikeAgain();
-      const to = this.burstsLeft > 0 ? Math.min(end, from + this.untilBurst) : end;
+      let to = end;
+      if (this.burstsLeft > 0) to = Math.min(end, from + this.untilBurst);
+      else if (this.holdLeft > 0) to = Math.min(end, from + this.holdLeft);
       this.renderStroke(out, from, to, metal);
       if (this.burstsLeft > 0) this.untilBurst -= to - from;
+      else if (this.holdLeft > 0) this.hold(to - from);
       from = to;
     }
     this.left -= end;
@@ -117,7 +148,12 @@ export class LayerVoice {
     this.untilBurst = this.burstEvery;
     this.envelope = this.gain;
     this.attack = 0;
-    if (this.burstsLeft === 0) this.decay = this.lastDecay;
+    if (this.burstsLeft === 0) this.decay = this.heldDecay;
+  }
+
+  private hold(frames: number): void {
+    this.holdLeft -= frames;
+    if (this.holdLeft === 0) this.decay = this.lastDecay;
   }
 
   private renderStroke(out: Float64Array, from: number, to: number, metal: Float64Array): void {
@@ -142,7 +178,7 @@ export class LayerVoice {
   }
 
   private renderRun(out: Float64Array, from: number, to: number, metal: Float64Array): void {
-    if (this.metalAt >= 0 && this.metalStep !== 1) this.renderPitchedMetal(out, from, to, metal);
+    if (this.metalAt >= 0 && this.isPitched) this.renderPitchedMetal(out, from, to, metal);
     else if (this.metalAt >= 0) this.renderMetal(out, from, to, metal);
     else this.renderNoise(out, from, to);
   }

@@ -1,4 +1,4 @@
-import type { SoundName } from '../document/kits';
+import type { MadeSound } from '../document/sound';
 import type { Tone } from './toneVoice';
 
 /** One sine mode of a body. */
@@ -49,7 +49,7 @@ export interface Layer {
   bursts?: Bursts;
 }
 
-/** One drum sound: what is layered, how loud, where, and what it cuts off. */
+/** One sound as the engine makes it: what is layered, how loud, and where. */
 export interface Recipe {
   /** Peak at full velocity, linear. */
   level: number;
@@ -59,18 +59,16 @@ export interface Recipe {
   room: number;
   /** Saturation: 0 none. */
   drive: number;
-  /** Sounds of one group cut each other off; 0 = none. */
-  choke: number;
   /** How many strokes of this pad may ring at once. */
   rings: number;
   body?: Body;
   /** At most 3. */
   layers: readonly Layer[];
+  /** Its notes cut each other off: one plays at a time. */
+  isMono?: true;
   /** It plays notes, which last as long as they are held. */
   tone?: Tone;
 }
-
-const HATS = 1;
 
 function tom(pitch: number, decay: number, pan: number): Recipe {
   return {
@@ -78,7 +76,6 @@ function tom(pitch: number, decay: number, pan: number): Recipe {
     pan,
     room: 0.16,
     drive: 0.5,
-    choke: 0,
     rings: 2,
     body: {
       pitch,
@@ -97,14 +94,13 @@ function tom(pitch: number, decay: number, pan: number): Recipe {
   };
 }
 
-/** The kit *Polished Floor*: a dry, round kit for a big wooden room. */
-export const RECIPES: Record<SoundName, Recipe> = {
+/** The sounds that are made: dry and round, for a big wooden room. */
+export const RECIPES: Record<MadeSound, Recipe> = {
   kick: {
     level: 0.82,
     pan: 0,
     room: 0.03,
     drive: 1.1,
-    choke: 0,
     rings: 1,
     body: {
       pitch: 50,
@@ -125,7 +121,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: -0.12,
     room: 0.14,
     drive: 0.8,
-    choke: 0,
     rings: 2,
     body: {
       pitch: 455,
@@ -146,7 +141,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.03,
     room: 0.18,
     drive: 0.7,
-    choke: 0,
     rings: 3,
     body: {
       pitch: 186,
@@ -168,7 +162,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.1,
     room: 0.3,
     drive: 0.4,
-    choke: 0,
     rings: 2,
     layers: [
       {
@@ -200,7 +193,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.24,
     room: 0.05,
     drive: 0,
-    choke: HATS,
     rings: 1,
     layers: [
       { source: 'metal', level: 1, filter: 'high', cutoff: 7400, q: 0.9, bright: 0.7, attack: 0.0004, decay: 0.09 },
@@ -212,7 +204,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.24,
     room: 0.05,
     drive: 0,
-    choke: HATS,
     rings: 1,
     body: { pitch: 310, sweep: 1.2, sweepTime: 0.01, modes: [{ ratio: 1, level: 0.12, decay: 0.03 }] },
     layers: [
@@ -225,7 +216,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.24,
     room: 0.08,
     drive: 0,
-    choke: HATS,
     rings: 1,
     layers: [
       { source: 'metal', level: 1.2, filter: 'high', cutoff: 6200, q: 0.8, bright: 0.7, attack: 0.0005, decay: 0.6 },
@@ -241,7 +231,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: -0.28,
     room: 0.16,
     drive: 0.3,
-    choke: 0,
     rings: 3,
     layers: [
       { source: 'metal', level: 1.5, filter: 'band', cutoff: 4300, q: 0.5, bright: 1.4, attack: 0.004, decay: 2.8 },
@@ -254,7 +243,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.32,
     room: 0.1,
     drive: 0,
-    choke: 0,
     rings: 4,
     body: {
       pitch: 1184,
@@ -277,7 +265,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: -0.34,
     room: 0.08,
     drive: 0,
-    choke: 0,
     rings: 2,
     layers: [
       { source: 'noise', level: 1.1, filter: 'band', cutoff: 6800, q: 1.1, bright: 0.8, attack: 0.014, decay: 0.11 },
@@ -289,7 +276,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: 0.3,
     room: 0.12,
     drive: 1.8,
-    choke: 0,
     rings: 2,
     body: {
       pitch: 547,
@@ -311,7 +297,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: -0.2,
     room: 0.12,
     drive: 0,
-    choke: 0,
     rings: 2,
     layers: [
       {
@@ -334,7 +319,6 @@ export const RECIPES: Record<SoundName, Recipe> = {
     pan: -0.08,
     room: 0.26,
     drive: 0.3,
-    choke: 0,
     rings: 2,
     body: {
       pitch: 1720,

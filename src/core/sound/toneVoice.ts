@@ -36,6 +36,8 @@ export class ToneVoice {
   sounding = false;
 
   private source: Tone['source'] = 'saw';
+  /** Turns a sample as it was struck, and as it is bent. */
+  private struckStep = 0;
   private step = 0;
   private phase = 0;
   private gain = 0;
@@ -43,6 +45,8 @@ export class ToneVoice {
   private attackStep = 0;
   private above = 0;
   private aboveDecay = 0;
+  /** Frames before the decay begins, once it is at full level. */
+  private holdLeft = 0;
   private sustain = 0;
   private tail = 1;
   private tailDecay = 1;
@@ -66,11 +70,12 @@ export class ToneVoice {
   constructor(private readonly sampleRate: number) {}
 
   /** @param hz of the note; the touch's pitch is in it */
-  start(tone: Tone, hz: number, { velocity, gain, filter, longer }: Touch): void {
+  start(tone: Tone, hz: number, { velocity, gain, filter, longer, hold }: Touch): void {
     const { sampleRate } = this;
     this.sounding = true;
     this.source = tone.source;
-    this.step = Math.min(0.45, hz / sampleRate);
+    this.step = this.struckStep = Math.min(0.45, hz / sampleRate);
+    this.holdLeft = Math.round(hold * sampleRate);
     this.phase = 0;
     this.gain = gain;
     this.attack = 0;
@@ -92,6 +97,11 @@ export class ToneVoice {
     this.band = 0;
     this.low = 0;
     this.untilControl = 0;
+  }
+
+  /** From the next sample on its pitch is so many times that at which it was struck. */
+  bend(ratio: number): void {
+    this.step = Math.min(0.45, this.struckStep * ratio);
   }
 
   /** The key goes up: the note dies away. */
@@ -174,7 +184,10 @@ export class ToneVoice {
   private level(): number {
     if (this.attack < 1) this.attack = Math.min(1, this.attack + this.attackStep);
     const level = this.attack * (this.sustain + this.above) * this.tail * this.gain;
-    if (this.attack === 1) this.above *= this.aboveDecay;
+    if (this.attack === 1) {
+      if (this.holdLeft > 0) this.holdLeft--;
+      else this.above *= this.aboveDecay;
+    }
     this.tail *= this.tailDecay;
     return level;
   }

@@ -1,5 +1,6 @@
 import { DrumVoice, type PadStroke, type Shape } from './drumVoice';
-import type { Recipe } from './recipes';
+import type { SongClock } from './lfoVoice';
+import type { Patch } from './patch';
 
 /** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
 export const MAX_VOICES = 64;
@@ -9,18 +10,26 @@ const CHOKE_SECONDS = 0.006;
 const RETRIGGER_SECONDS = 0.008;
 const STEAL_SECONDS = 0.003;
 
-/** All strokes that ring, and the rules for which of them give way: choke groups, rings per pad, and the limit of the whole. */
+/** All strokes that ring, and the rules for which of them give way: pads that cut each other off, rings per pad, and the limit of the whole. */
 export class VoicePool {
   readonly voices: DrumVoice[] = [];
 
-  constructor(private readonly sampleRate: number) {
+  /** @param clock by which slow waves go */
+  constructor(
+    private readonly sampleRate: number,
+    readonly clock: SongClock,
+  ) {
     for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice(sampleRate));
   }
 
-  /** Starts a stroke at `frame`, making room for it first. Allocates nothing. */
-  trigger(recipe: Recipe, stroke: PadStroke, frame: number, shape?: Shape): DrumVoice {
-    const voice = this.giveWay(recipe, stroke) ?? this.justBegun(frame);
-    voice.start(recipe, stroke, frame, shape);
+  /**
+   * Starts a stroke at `frame`, making room for it first. Allocates nothing.
+   * @param cutGroup the track's voices of this group are cut off; 0 for none
+   */
+  trigger(patch: Patch, stroke: PadStroke, cutGroup: number, frame: number, shape?: Shape): DrumVoice {
+    const voice = this.giveWay(patch, stroke, cutGroup) ?? this.justBegun(frame);
+    voice.start(patch, stroke, frame, this.clock, shape);
+    voice.cutGroup = cutGroup;
     return voice;
   }
 
@@ -28,7 +37,7 @@ export class VoicePool {
   letGo(track: number, pad: number): void {
     for (const voice of this.voices) {
       if (!voice.active || !voice.held || voice.track !== track) continue;
-      const ofKey = voice.pad === pad && voice.offTick === Infinity && voice.offFrame === Infinity;
+      const ofKey = voice.key === pad && voice.offTick === Infinity && voice.offFrame === Infinity;
       if (pad < 0 || ofKey) voice.letGo();
     }
   }
@@ -52,7 +61,7 @@ export class VoicePool {
   }
 
   /** Lets voices fade that a stroke ends. Returns the first that is free; one pass finds both, since chords trigger often. */
-  private giveWay(recipe: Recipe, { track, pad }: PadStroke): DrumVoice | null {
+  private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number): DrumVoice | null {
     let rings = 0;
     let ringing = 0;
     let free: DrumVoice | null = null;
@@ -64,7 +73,7 @@ export class VoicePool {
         continue;
       }
       if (voice.fading) continue;
-      if (recipe.choke !== 0 && voice.choke === recipe.choke && voice.track === track) {
+      if (cutGroup !== 0 && voice.cutGroup === cutGroup && voice.track === track) {
         voice.fadeOut(this.frames(CHOKE_SECONDS));
         continue;
       }
@@ -75,7 +84,7 @@ export class VoicePool {
         if (!oldestOfPad || voice.startFrame < oldestOfPad.startFrame) oldestOfPad = voice;
       }
     }
-    if (oldestOfPad && rings >= recipe.rings) oldestOfPad.fadeOut(this.frames(RETRIGGER_SECONDS));
+    if (oldestOfPad && rings >= patch.rings) oldestOfPad.fadeOut(this.frames(RETRIGGER_SECONDS));
     else if (oldest && ringing >= MAX_VOICES) oldest.fadeOut(this.frames(STEAL_SECONDS));
     return free;
   }

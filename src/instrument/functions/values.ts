@@ -37,7 +37,7 @@ const valueAt = ({ min, max, stepped }: ControlRange, place: number) => {
 /** The rates that suit what lies on a pad, slowest first. */
 function ratesOf(state: RootState, target: Target): readonly GridName[] {
   if (target.pad === undefined) return REPEAT_RATES;
-  const [slowest, fastest] = repeatRange(lanesOf(selectTrack(state))[target.pad]!.sound);
+  const [slowest, fastest] = repeatRange(lanesOf(selectTrack(state))[target.pad]!);
   return REPEAT_RATES.slice(slowest, fastest + 1);
 }
 

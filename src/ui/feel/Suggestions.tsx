@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import type { Scope } from '@/core/edit/treat';
-import type { PadSound } from '@/core/document/lanes';
+import type { Lane } from '@/core/document/lanes';
 import { isInLoop } from '@/core/sequence/soundingHits';
 import { ticksToMs } from '@/core/time/ticks';
 import { suggestGrid } from '@/core/quantize/suggestGrid';
@@ -15,7 +15,7 @@ import { grown } from '../theme/type';
 interface Props {
   pattern: Pattern;
   scope: Scope;
-  pads: readonly PadSound[];
+  pads: readonly Lane[];
   tempo: number;
   onUse: (pad: number, gridTicks: number) => void;
 }

@@ -67,7 +67,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const [seed, setSeed] = useState(1);
   const [locked, setLocked] = useState<number[]>([]);
 
-  const sounds = useMemo(() => pads.flatMap((p) => (p.sound ? [p.sound] : [])), [pads]);
+  const sounds = useMemo(() => pads.flatMap(({ kind }) => (kind ? [kind] : [])), [pads]);
   const idea = useMemo((): Idea => {
     if (kind === 'style') return { kind, style, pad: whole ? null : pad };
     if (kind === 'euclid') return { kind, pad, ...spread, step };

@@ -1,4 +1,4 @@
-import { KITS, type SoundName } from '@/core/document/kits';
+import type { SoundKind } from '@/core/document/soundKinds';
 import type { Pattern } from '@/core/document/pattern';
 import type { Track } from '@/core/document/track';
 import { PPQ } from '@/core/time/ticks';
@@ -27,7 +27,7 @@ export interface Situation {
 
 /** The drums of the guide, by their steps. */
 const SOUNDS = { kick: 'kick', snare: 'snare', hats: 'closedHat' } as const satisfies Partial<
-  Record<GuideStep, SoundName>
+  Record<GuideStep, SoundKind>
 >;
 type Drum = keyof typeof SOUNDS;
 const DRUMS = Object.keys(SOUNDS) as Drum[];
@@ -63,13 +63,13 @@ export function situationOf(state: RootState, place: string): Situation {
 }
 
 function drumPads({ kit }: Track): Situation['pads'] {
-  const { pads } = KITS[kit];
+  const { pads } = kit;
   return ofDrums((drum) => {
     const pad = Math.max(
       0,
-      pads.findIndex(({ sound }) => sound === SOUNDS[drum]),
+      pads.findIndex(({ sound }) => sound.kind === SOUNDS[drum]),
     );
-    return { number: pad + 1, name: pads[pad]!.name };
+    return { number: pad + 1, name: pads[pad]!.sound.name };
   });
 }
 

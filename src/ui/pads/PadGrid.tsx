@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { lanesOf, type PadSound } from '@/core/document/lanes';
+import { lanesOf, type Lane } from '@/core/document/lanes';
 import { isInScale, isRoot, noteName, type Tones } from '@/core/document/tones';
 import { selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
@@ -143,7 +143,7 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
 }
 
 /** What a hand plays on a pad: a note with its octave, or the drum. */
-function handName(tones: Tones | undefined, { name, note }: PadSound): string {
+function handName(tones: Tones | undefined, { name, note }: Lane): string {
   return tones?.octave ? noteName(note + 12 * tones.octave) : name;
 }
 

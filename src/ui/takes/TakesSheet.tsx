@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { hitsPerBar, takesOf, type Take } from '@/core/edit/takes';
-import { lanesOf, type PadSound } from '@/core/document/lanes';
+import { lanesOf, type Lane } from '@/core/document/lanes';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import { earlyLate, offsetsMs, trendWords } from '@/core/sequence/earlyLate';
 import { gridTicks } from '@/core/quantize/grid';
@@ -55,7 +55,7 @@ function trendOf(now: readonly number[], earlier: readonly number[]): string {
   return sum ? trendWords(sum, earlyLate(earlier)) : 'beyond the loop';
 }
 
-function TakeLine({ take, pads, trend }: { take: Take; pads: readonly PadSound[]; trend: string }) {
+function TakeLine({ take, pads, trend }: { take: Take; pads: readonly Lane[]; trend: string }) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const instrument = useInstrument();

@@ -1,0 +1,95 @@
+import type { GridName } from '../quantize/grid';
+import type { Lfo } from './lfo';
+import type { SoundKind } from './soundKinds';
+
+/** The sounds that the engine makes itself, by the names of their recipes (see `core/sound/recipes.ts`). */
+export const MADE_SOUNDS = ['kick', 'rim', 'snare', 'clap', 'closedHat', 'pedalHat', 'openHat', 'lowTom', 'midTom', 'highTom', 'crash', 'ride', 'shaker', 'cowbell', 'tambourine', 'snap'] as const; // prettier-ignore
+export type MadeSound = (typeof MADE_SOUNDS)[number];
+
+/** Where a sound comes from. */
+export interface SoundSource {
+  /** It is made by the engine, after this recipe. */
+  made: MadeSound;
+}
+
+export const FILTER_KINDS = ['low', 'band', 'high'] as const;
+export type FilterKind = (typeof FILTER_KINDS)[number];
+
+/** A sound plays to its end, or only for as long as its pad is held. */
+export const PLAY_WAYS = ['once', 'held'] as const;
+export type PlayWay = (typeof PLAY_WAYS)[number];
+
+/** The settings of a sound that are numbers. */
+export interface SoundNumbers {
+  /** Semitones, cents as their fraction. */
+  pitch: number;
+  /** Seconds to full level, and seconds before the decay begins. */
+  attack: number;
+  hold: number;
+  /** Octaves by which the decay is longer than the source's own: -1 is half as long. */
+  decay: number;
+  /** Of the filter: Hz; quality factor, 0.707 is flat; octaves of cutoff an octave of pitch; octaves that the softest stroke is lower. */
+  cutoff: number;
+  resonance: number;
+  filterKey: number;
+  filterVelocity: number;
+  /** dB into the saturation, 0 is none of it. */
+  drive: number;
+  /** dB, LEAST_LEVEL is silence. */
+  level: number;
+  /** -1 left .. 1 right */
+  pan: number;
+  /** Share sent to the room, 0..1. */
+  room: number;
+  /** How much velocity matters: 0 every stroke is as hard as the hardest, 1 as it is struck, 2 soft strokes all but vanish. */
+  response: number;
+  /** How much strokes differ from one another, 0..1; at 0 all of one velocity are the same samples. */
+  variation: number;
+  /** How many strokes of it may ring at once. */
+  voices: number;
+}
+export type NumberSetting = keyof SoundNumbers;
+
+/** What a player has made of a source: only what differs from its own. */
+export interface SoundSettings extends Partial<SoundNumbers> {
+  filter?: FilterKind;
+  plays?: PlayWay;
+  /** The rates of note repeat that suit it, slowest first; absent: those of its kind. */
+  repeat?: { slowest: GridName; fastest: GridName };
+  /** At most MOST_LFOS. */
+  lfos?: Lfo[];
+}
+
+/** A pad's sound: a document of its own. */
+export interface Sound {
+  name: string;
+  kind: SoundKind;
+  source: SoundSource;
+  settings: SoundSettings;
+  /** Name of the kit that it was taken from. */
+  from?: string;
+}
+
+export const LEAST_LEVEL = -48;
+/** A low-pass at this cutoff is none: the signal passes as it is. */
+export const OPEN_CUTOFF = 20000;
+
+/** Bounds of each number, and what it is where neither player nor source say otherwise: then it changes nothing. */
+export const SOUND_NUMBERS: Record<NumberSetting, { min: number; max: number; neutral: number }> = {
+  pitch: { min: -24, max: 24, neutral: 0 },
+  attack: { min: 0, max: 2, neutral: 0 },
+  hold: { min: 0, max: 2, neutral: 0 },
+  decay: { min: -4, max: 1, neutral: 0 },
+  cutoff: { min: 20, max: OPEN_CUTOFF, neutral: OPEN_CUTOFF },
+  resonance: { min: 0.5, max: 12, neutral: 0.707 },
+  filterKey: { min: 0, max: 1, neutral: 0 },
+  filterVelocity: { min: 0, max: 5, neutral: 0 },
+  drive: { min: 0, max: 24, neutral: 0 },
+  level: { min: LEAST_LEVEL, max: 12, neutral: 0 },
+  pan: { min: -1, max: 1, neutral: 0 },
+  room: { min: 0, max: 1, neutral: 0 },
+  response: { min: 0, max: 2, neutral: 1 },
+  variation: { min: 0, max: 1, neutral: 0 },
+  voices: { min: 1, max: 8, neutral: 1 },
+};
+export const NUMBER_SETTINGS = Object.keys(SOUND_NUMBERS) as NumberSetting[];

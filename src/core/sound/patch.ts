@@ -1,0 +1,102 @@
+import { lfoTicks, type Lfo, type LfoShape, type LfoTarget } from '../document/lfo';
+import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings } from '../document/sound'; // prettier-ignore
+import type { ToneVoice } from '../document/tones';
+import { decibels } from '../math';
+import { RECIPES, type Recipe } from './recipes';
+import { TONE_RECIPES } from './toneRecipes';
+
+/** A slow wave as a voice reads it: every number is there. */
+export interface LfoPatch {
+  moves: LfoTarget;
+  shape: LfoShape;
+  /** Ticks of a cycle; 0 if `hz` says how fast it is. */
+  ticks: number;
+  hz: number;
+  low: number;
+  high: number;
+  /** The song's time is its time; else it begins with the stroke. */
+  ofSong: boolean;
+}
+
+/** All that a voice must know of a sound: its recipe, and every setting as the number that it reckons with. */
+export interface Patch {
+  recipe: Recipe;
+  /** Semitones. */
+  pitch: number;
+  /** Seconds. */
+  attack: number;
+  hold: number;
+  /** Octaves. */
+  decay: number;
+  filter: FilterKind;
+  /** Hz; OPEN_CUTOFF of a low-pass: none. */
+  cutoff: number;
+  resonance: number;
+  filterKey: number;
+  filterVelocity: number;
+  /** Gain into the saturation; 0 for none. */
+  drive: number;
+  /** Linear, the recipe's in it. */
+  level: number;
+  pan: number;
+  room: number;
+  response: number;
+  variation: number;
+  /** How many strokes of a pad may ring at once. */
+  rings: number;
+  /** It sounds only while its pad is held. */
+  isHeld: boolean;
+  lfos: readonly LfoPatch[];
+}
+
+/** The patch of a pad's sound. */
+export function patchOf({ source, settings }: Pick<Sound, 'source' | 'settings'>): Patch {
+  return patch(RECIPES[source.made], settings);
+}
+
+/** The patch of a voice that plays notes. */
+export function tonePatch(voice: ToneVoice, settings: SoundSettings = {}): Patch {
+  return patch(TONE_RECIPES[voice], settings);
+}
+
+function patch(recipe: Recipe, settings: SoundSettings): Patch {
+  const of = (setting: NumberSetting) => settings[setting] ?? SOUND_NUMBERS[setting].neutral;
+  const level = of('level') > LEAST_LEVEL ? decibels(of('level')) : 0;
+  return {
+    recipe,
+    pitch: of('pitch'),
+    attack: of('attack'),
+    hold: of('hold'),
+    decay: of('decay'),
+    filter: settings.filter ?? 'low',
+    cutoff: of('cutoff'),
+    resonance: of('resonance'),
+    filterKey: of('filterKey'),
+    filterVelocity: of('filterVelocity'),
+    drive: driveGain(recipe, settings.drive),
+    level: recipe.level * level,
+    pan: settings.pan ?? recipe.pan,
+    room: settings.room ?? recipe.room,
+    response: of('response'),
+    variation: of('variation'),
+    rings: settings.voices ?? recipe.rings,
+    isHeld: settings.plays === 'held',
+    lfos: (settings.lfos ?? []).map(lfoPatch),
+  };
+}
+
+/** The recipe's own as it was written: from dB and back it would be another number in its last digits. */
+function driveGain(recipe: Recipe, drive: number | undefined): number {
+  if (drive === undefined) return recipe.drive > 0 ? 1 + recipe.drive : 0;
+  return drive > 0 ? decibels(drive) : 0;
+}
+
+function lfoPatch({ moves, shape, note, hz = 1, low, high, start }: Lfo): LfoPatch {
+  return { moves, shape, ticks: note ? lfoTicks(note) : 0, hz: note ? 0 : hz, low, high, ofSong: start === 'song' };
+}
+
+/** Whether a patch has the signal go through its filter. */
+export function isFiltered({ filter, cutoff, filterKey, filterVelocity, lfos }: Patch): boolean {
+  const isMoved = filterKey > 0 || filterVelocity > 0 || lfos.some(({ moves }) => moves === 'filter');
+  return filter !== 'low' || cutoff < OPEN_CUTOFF || isMoved;
+}
