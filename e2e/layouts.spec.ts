@@ -9,7 +9,7 @@ const SIZES = [
 ] as const; // prettier-ignore
 /** The least side of a target for a finger, px: WCAG 2.2, 2.5.5 (enhanced). */
 const TARGET = 44;
-const PLACES = ['Pads', 'Steps', 'Launch', 'Runs', 'Sets'];
+const PLACES = ['Pads', 'Steps', 'Launch', 'Sounds', 'Runs', 'Sets'];
 /** Those that can stand together with another. */
 const PANES = PLACES.filter((place) => place !== 'Sets');
 
@@ -43,8 +43,12 @@ const controls = (page: Page): Promise<Found[]> =>
   );
 
 /** What scrolls into sight under a finger: cards and sections of Launch, lanes of Steps. */
-const scrolls = ({ name }: Found, place: string) =>
-  place === 'Launch' ? !/^(Drop on|Override|Lift|Stop all|Launching)/.test(name) : /^(Hear|Mute|Solo) /.test(name);
+const scrolls = ({ name }: Found, place: string) => {
+  if (place === 'Launch') return !/^(Drop on|Override|Lift|Stop all|Launching)/.test(name);
+  if (place === 'Sounds') return OF_SOUNDS.test(name);
+  return /^(Hear|Mute|Solo) /.test(name);
+};
+const OF_SOUNDS = /^(Sound \d|Sound menu|Kit|Shelf|Hear|Alone|Swap sound|Shape|Out|Playing|Finer|Cuts off|Also plays|LFO|Pitch|Decay|Filter|Drive)/; // prettier-ignore
 
 const overlapping = (all: readonly Found[]) =>
   all.flatMap((a, i) =>
@@ -69,9 +73,10 @@ for (const [width, height] of SIZES) {
         const link = page.getByRole('link', { name: place, exact: true });
         // The head of a low, narrow screen has room for four links.
         if (await link.isVisible()) await link.click();
-        else await app.menu('All sets');
+        else await app.menu(place === 'Sets' ? 'All sets' : place);
         await expect(link).toHaveAttribute('aria-current', 'page');
         if (place === 'Runs') await openRun(app);
+        if (place === 'Sounds') await expect(app.button('Sound 1 Kick')).toBeVisible(); // it is loaded when it is opened
         const all = await controls(page);
         const small = all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5);
         expect(small, `too small on ${place}`).toEqual([]);
@@ -96,6 +101,9 @@ for (const [width, height] of SIZES) {
           expect(Math.min(wide / 200, high / 90)).toBeGreaterThanOrEqual(1);
         } else if (place === 'Sets') {
           await expect(page.getByRole('listitem', { name: 'Rink Night' })).toBeInViewport();
+        } else if (place === 'Sounds') {
+          // All of the nest, or at the least most of it; the rest scrolls.
+          expect(all.filter((c) => /^Sound \d/.test(c.name) && c.seen > 0.9).length).toBeGreaterThanOrEqual(8);
         } else {
           // What the place is for can be reached: at least two lanes, at least one card.
           const job = place === 'Steps' ? /^Hear / : /^(Wheels|Rails) /;
@@ -130,6 +138,7 @@ for (const [width, height, way] of [
       const marks: Record<string, string> = {
         Pads: 'Pad 1 Kick',
         Steps: 'Hear Kick',
+        Sounds: 'Sound 1 Kick',
         Launch: 'Stop all',
         Runs: 'Listen',
       };
@@ -154,7 +163,8 @@ for (const [width, height, way] of [
       }
       await app.savedNow();
       await page.reload();
-      await expect(page.getByRole('region', { name: 'Second pane: Launch' })).toBeVisible();
+      // Chosen last for Runs.
+      await expect(page.getByRole('region', { name: 'Second pane: Sounds' })).toBeVisible();
       await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
       await page.getByRole('menuitem', { name: 'None' }).click();
       await expect(page.getByRole('region', { name: /Second pane/ })).toHaveCount(0);

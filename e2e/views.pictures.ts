@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { expect, test, type App } from './support/app';
 import { drumFreely } from './support/drummer';
 import { choose, drag, typeInto } from './support/steps';
@@ -119,21 +118,23 @@ const compared = async (app: App) => {
   await page.getByRole('button', { name: /^(Undo this|Close notice)$/ }).waitFor({ state: 'hidden', timeout: 40_000 });
 };
 
-/** A MIDI file of our own on its way in: the demo's first section. */
-const incoming = async (app: App) => {
-  const { page } = app;
-  await app.menu('Carry away');
-  await choose(app, 'What', /^Section First Laps/);
-  const download = page.waitForEvent('download');
-  await page.getByRole('dialog').getByRole('button', { name: 'Carry away', exact: true }).click();
-  await page.getByRole('menuitem', { name: 'MIDI', exact: true }).click();
-  const file = await (await download).path();
-  await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Sets', exact: true }).click();
-  const chooser = page.waitForEvent('filechooser');
-  await app.button('Bring in').click();
-  await (await chooser).setFiles({ name: 'First Laps.mid', mimeType: 'audio/midi', buffer: readFileSync(file) });
-  await page.getByRole('dialog', { name: 'Bring in' }).waitFor();
+/** An open hat that a wave moves, while it plays. */
+const shapedSound = async (app: App) => {
+  await playing(app);
+  await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
+  await app.button('Sound 7 Open hat').click();
+  await app.button('LFO').click();
+  await app.button('Add a wave').click();
+  await app.page.keyboard.press('Escape');
+  for (const [name, number] of [['Pitch', '2'], ['Decay', '425'], ['Filter', '8400'], ['Drive', '3']] as const) await typeInto(app, `${name} number`, number); // prettier-ignore
+  await app.page.waitForTimeout(1500); // pictures of sounds are drawn when nothing else is to be done
+};
+
+const shelf = async (app: App) => {
+  await shapedSound(app);
+  await app.button('Shelf').click();
+  await app.button('Try Canal Brick').click();
+  await app.page.waitForTimeout(1500);
 };
 
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
@@ -166,16 +167,6 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     },
   ],
   [
-    'feel-phone',
-    PHONE,
-    async (app) => {
-      await playing(app);
-      await app.tool('Feel');
-      await app.button('Treat Closed hat').click();
-      await app.button('Feel grid 1/4').click();
-    },
-  ],
-  [
     'keep-phone',
     PHONE,
     async (app) => {
@@ -185,7 +176,8 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     },
   ],
   ['sets-wide', WIDE, compared],
-  ['bring-in-phone', PHONE, incoming],
+  ['sounds-phone', PHONE, shapedSound],
+  ['shelf-wide', WIDE, shelf],
   ['start-phone', PHONE, (app) => app.menu('Start page')],
   [
     'simple-lying',

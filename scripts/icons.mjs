@@ -27,6 +27,8 @@ const NAMES = [
   'export-variant',
   'file-music-outline',
   'file-outline',
+  'heart',
+  'heart-outline',
   'lock',
   'lock-open-variant-outline',
   'magnify-minus-outline',

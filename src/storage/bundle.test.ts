@@ -3,12 +3,13 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { zipSync, strToU8, unzipSync } from 'fflate';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { demoSet } from '@/core/document/demo';
 import { replayLog } from '@/core/engine/replay';
 import { random } from '@/core/random';
 import { playTracks } from '@/core/score/playThrough';
-import { makeBundle, readBundle } from './bundle';
+import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
+import { makeBundle, makeKitFile, readBundle } from './bundle';
 
 beforeAll(() => {
   if (!globalThis.crypto?.subtle) Object.defineProperty(globalThis, 'crypto', { value: webcrypto });
@@ -27,7 +28,7 @@ test('a set comes out of its bundle as it went in', async () => {
 test('the set from a bundle sounds as it did, to the sample', async () => {
   const open = demo();
   const read = await readBundle(await bytesOf(await makeBundle(open)));
-  if ('error' in read) throw new Error(read.error);
+  if (!('set' in read)) throw new Error('error' in read ? read.error : 'It is a kit.');
   const [mine, its] = [open, read].map((of) => {
     const { performed, run } = playTracks(of, 3840, 48000);
     const replay = replayLog(performed);
@@ -80,4 +81,15 @@ test('what is no bundle says what it is instead', async () => {
   expect(await error({ 'manifest.json': strToU8('{"bundle":1,"files":{"set.json":"00"}}') })).toMatch('“set.json” is missing'); // prettier-ignore
   expect(await error({ 'manifest.json': strToU8('{"bundle":1,"files":{"set.json":"00"}}'), 'set.json': strToU8('{}') })).toMatch('its checksum is another'); // prettier-ignore
   expect(await error({ 'manifest.json': strToU8('[') })).toMatch('cannot be read');
+});
+
+test('a kit comes out of its file as it went in, readable in between; a damaged one says what is wrong', async () => {
+  const kit = { id: 'k', name: 'Rink', tags: ['dry'], tempo: 112, kit: SHIPPED_KITS[2]!.kit! };
+  const bytes = await bytesOf(await makeKitFile(kit));
+  expect(await readBundle(bytes)).toEqual({ shelved: kit });
+  const files = unzipSync(bytes);
+  expect(Object.keys(files)).toEqual(['manifest.json', 'kit.json']);
+  expect(JSON.parse(strFromU8(files['kit.json']!)).kit.pads[0].sound.name).toBe('Kick');
+  files['kit.json'] = strToU8('{}');
+  expect(await readBundle(zipSync(files))).toEqual({ error: expect.stringMatching(/kit.json.*damaged/) });
 });

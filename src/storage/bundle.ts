@@ -2,18 +2,21 @@ import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped, type Zippable } 
 import { readSet, writeSet, type ReadSet } from '@/core/document/readSet';
 import type { OpenSet } from '@/core/document/set';
 import { isPlain } from '@/core/plain';
+import type { Shelved } from '@/core/shelf/shelved';
+import { checkShelved } from '@/core/shelf/shelvedSchema';
 
 /** Version of the bundle's own form: which files it has. The set within says its version itself. */
 const BUNDLE_SCHEMA = 1;
 const MANIFEST = 'manifest.json';
 const SET = 'set.json';
+const KIT = 'kit.json';
 /** No bundle that hands could have made unpacks to more bytes. */
 const MAX_BYTES = 100_000_000;
 
 /** What a bundle says of its files: their SHA-256, in hexadecimal. */
 interface Manifest {
   bundle: typeof BUNDLE_SCHEMA;
-  /** The name of the set. */
+  /** The name of the set or kit. */
   name: string;
   files: Record<string, string>;
 }
@@ -22,20 +25,29 @@ interface Manifest {
  * A set as one file for another device: a zip of texts that people can read, and a manifest with their SHA-256 (the package that
  * unpacks it does not look at the zip's own checksums).
  */
-export async function makeBundle(open: OpenSet): Promise<Blob> {
-  const files: Record<string, Uint8Array> = {
-    [SET]: strToU8(`${JSON.stringify(JSON.parse(writeSet(open)), null, 1)}\n`),
-  };
-  const sums = await Promise.all(
-    Object.entries(files).map(async ([name, bytes]) => [name, await sha256(bytes)] as const),
+export function makeBundle(open: OpenSet): Promise<Blob> {
+  return pack(open.set.name, { [SET]: JSON.parse(writeSet(open)) });
+}
+
+/** A kit or a sound as a file of the same form. */
+export function makeKitFile(shelved: Shelved): Promise<Blob> {
+  return pack(shelved.name, { [KIT]: shelved });
+}
+
+async function pack(name: string, documents: Record<string, unknown>): Promise<Blob> {
+  const files = Object.fromEntries(
+    Object.entries(documents).map(([file, plain]) => [file, strToU8(`${JSON.stringify(plain, null, 1)}\n`)]),
   );
-  const manifest: Manifest = { bundle: BUNDLE_SCHEMA, name: open.set.name, files: Object.fromEntries(sums) };
+  const sums = await Promise.all(
+    Object.entries(files).map(async ([file, bytes]) => [file, await sha256(bytes)] as const),
+  );
+  const manifest: Manifest = { bundle: BUNDLE_SCHEMA, name, files: Object.fromEntries(sums) };
   const zip: Zippable = { [MANIFEST]: strToU8(`${JSON.stringify(manifest, null, 1)}\n`), ...files };
   return new Blob([Uint8Array.from(zipSync(zip))], { type: 'application/zip' });
 }
 
-/** Reads a bundle: the set, or what is wrong with it in a sentence; never throws. */
-export async function readBundle(bytes: Uint8Array): Promise<ReadSet> {
+/** Reads a bundle: the set, or the kit, or what is wrong with it in a sentence; never throws. */
+export async function readBundle(bytes: Uint8Array): Promise<ReadSet | { shelved: Shelved }> {
   let files: Unzipped;
   try {
     let size = 0;
@@ -51,9 +63,19 @@ export async function readBundle(bytes: Uint8Array): Promise<ReadSet> {
     if (!file) return { error: `“${name}” is missing in the bundle.` };
     if ((await sha256(file)) !== sum) return { error: `“${name}” in the bundle is damaged: its checksum is another.` };
   }
-  const set = files[SET];
-  if (!set || !(SET in manifest.files)) return { error: 'There is no set in the bundle.' };
-  return readSet(strFromU8(set));
+  const named = (name: string) => (name in manifest.files ? files[name] : undefined);
+  const [set, kit] = [named(SET), named(KIT)];
+  if (set) return readSet(strFromU8(set));
+  return kit ? readKit(strFromU8(kit)) : { error: 'There is no set and no kit in the bundle.' };
+}
+
+function readKit(text: string): { shelved: Shelved } | { error: string } {
+  try {
+    const checked = checkShelved(JSON.parse(text));
+    return 'problem' in checked ? { error: checked.problem } : { shelved: checked.value };
+  } catch {
+    return { error: 'The kit in the bundle is cut off (the text cannot be read as JSON).' };
+  }
 }
 
 function readManifest(bytes: Uint8Array | undefined): Manifest | { error: string } {

@@ -1,5 +1,6 @@
 import type { OpenSet } from '@/core/document/set';
 import { devicesLoaded, readDevices } from '@/store/devicesSlice';
+import { readShelf, shelfLoaded } from '@/store/shelfSlice';
 import { noticed } from '@/store/sessionSlice';
 import { readSettings, settingsLoaded, started } from '@/store/settingsSlice';
 import { historyRestored } from '@/store/undoable';
@@ -12,6 +13,7 @@ import { SetPieces } from './pieces';
 import {
   DAMAGED_PREFIX,
   DEVICES_KEY,
+  SHELF_KEY,
   OTHER_PREFIX,
   SET_KEY,
   SETTINGS_KEY,
@@ -36,6 +38,7 @@ export async function restore(
   try {
     store.dispatch(settingsLoaded(readSettings(await storage.getItem(SETTINGS_KEY))));
     store.dispatch(devicesLoaded(readDevices(await storage.getItem(DEVICES_KEY))));
+    store.dispatch(shelfLoaded(readShelf(await storage.getItem(SHELF_KEY))));
     const found = await findSet(storage, SET_KEY);
     const read = found && readStored(found);
     const steps = found && read && 'set' in read ? await history.read(found.record, read.set) : null;

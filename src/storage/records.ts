@@ -4,6 +4,7 @@ import type { AsyncStorage } from '@react-native-async-storage/async-storage';
 export const SET_KEY = 'set';
 export const SETTINGS_KEY = 'settings';
 export const DEVICES_KEY = 'devices';
+export const SHELF_KEY = 'shelf';
 /** Records that could not be read lie under this and the time at which they were set aside. */
 export const DAMAGED_PREFIX = 'damaged set ';
 /** Sets of another tab, or of another time, that saving would have replaced. */

@@ -2,10 +2,11 @@ import type { AsyncStorage } from '@react-native-async-storage/async-storage';
 import type { OpenSet } from '@/core/document/set';
 import { saveTroubled } from '@/store/sessionSlice';
 import type { Devices } from '@/store/devicesSlice';
+import type { Shelf } from '@/store/shelfSlice';
 import type { Settings } from '@/store/settingsSlice';
 import type { RootState, Store } from '@/store/store';
 import type { SetPieces } from './pieces';
-import { DEVICES_KEY, SETTINGS_KEY, storageTrouble } from './records';
+import { DEVICES_KEY, SETTINGS_KEY, SHELF_KEY, storageTrouble } from './records';
 
 /** At most this much of the playing is lost if the page dies. */
 const SAVE_AFTER_MS = 400;
@@ -18,6 +19,7 @@ export interface Saved {
   stage: OpenSet['stage'] | null;
   settings: Settings | null;
   devices: Devices | null;
+  shelf: Shelf | null;
 }
 
 /** What is stored together with the open set, in one write. */
@@ -81,8 +83,8 @@ export class Saver {
     this.share = share;
     this.companions = companions;
     this.onSaved = onSaved;
-    const { settings, devices } = store.getState();
-    this.saved = { ...saved, settings, devices };
+    const { settings, devices, shelf } = store.getState();
+    this.saved = { ...saved, settings, devices, shelf };
     this.follow();
     this.unsubscribe = store.subscribe(() => this.follow());
   }
@@ -131,7 +133,7 @@ export class Saver {
 
   /** What was stored is gone: all is written again. */
   saveAgain(): void {
-    this.saved = { set: null, stage: null, settings: null, devices: null };
+    this.saved = { set: null, stage: null, settings: null, devices: null, shelf: null };
     this.pieces.lost();
     for (const companion of this.companions) companion.lost();
     this.follow();
@@ -164,11 +166,12 @@ export class Saver {
   }
 
   /** What belongs to the player, and not to a set. */
-  private playerEntries({ settings, devices }: Saved, saved: Saved): Record<string, string> {
+  private playerEntries({ settings, devices, shelf }: Saved, saved: Saved): Record<string, string> {
     if (this.share === 'set') return {};
     return {
       ...(settings !== saved.settings && { [SETTINGS_KEY]: JSON.stringify(settings) }),
       ...(devices !== saved.devices && { [DEVICES_KEY]: JSON.stringify(devices) }),
+      ...(shelf !== saved.shelf && { [SHELF_KEY]: JSON.stringify(shelf) }),
     };
   }
 
@@ -204,6 +207,6 @@ export class Saver {
   }
 }
 
-function savedOf({ set, stage, settings, devices }: RootState): Saved {
-  return { set: set.present, stage, settings, devices };
+function savedOf({ set, stage, settings, devices, shelf }: RootState): Saved {
+  return { set: set.present, stage, settings, devices, shelf };
 }

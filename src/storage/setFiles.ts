@@ -1,8 +1,11 @@
+import { nanoid } from '@reduxjs/toolkit';
 import { saveAs } from 'file-saver';
 import { MAX_NAME } from '@/core/document/limits';
 import { readSet, writeSet } from '@/core/document/readSet';
 import type { OpenSet } from '@/core/document/set';
+import type { Shelved } from '@/core/shelf/shelved';
 import { midiArrived, noticed } from '@/store/sessionSlice';
+import { shelved } from '@/store/shelfSlice';
 import type { Store } from '@/store/store';
 import { safeFileName } from './exportFiles';
 import { pickFile } from './pickFile';
@@ -76,11 +79,29 @@ export async function bringIn(store: Store, file: File, open: (set: OpenSet) => 
     if (kind === 'MThd') return await bringMidi(store, file.name, bytes);
     const isBundle = kind.startsWith('PK');
     const read = isBundle ? await (await loadBundles()).readBundle(bytes) : readSet(new TextDecoder().decode(bytes));
+    if ('shelved' in read) return keepKit(store, read.shelved);
     if ('error' in read) return void store.dispatch(noticed(`“${file.name}” could not be opened. ${read.error}`));
     open(read);
     store.dispatch(noticed(`“${read.set.name}” is open.`, true));
   } catch (error) {
     store.dispatch(noticed(`“${file.name}” could not be read: ${String(error)}.`));
+  }
+}
+
+/** What comes gets a place of its own: nothing that lies on the shelf is replaced. */
+function keepKit(store: Store, kit: Shelved): void {
+  store.dispatch(shelved({ ...kit, id: nanoid() }));
+  store.dispatch(noticed(`“${kit.name}” lies on the shelf now.`));
+}
+
+/** Saves a kit or a sound as a file for another device. */
+export async function exportKit(store: Store, kit: Shelved): Promise<void> {
+  const file = `${safeFileName(kit.name)}.chaffinch-kit.zip`;
+  try {
+    saveAs(await (await loadBundles()).makeKitFile(kit), file);
+    store.dispatch(noticed(`Saved ${file}.`));
+  } catch (error) {
+    store.dispatch(noticed(`The kit could not be saved: ${error instanceof Error ? error.message : String(error)}.`));
   }
 }
 

@@ -7,6 +7,7 @@ import { withoutTreatment } from '@/core/edit/treat';
 import { restored } from '@/core/library/restore';
 import { gridTicks } from '@/core/quantize/grid';
 import { soundingHits } from '@/core/sequence/soundingHits';
+import type { Tried } from './sessionSlice';
 import type { RootState } from './store';
 import { undoLabel } from './undoable';
 
@@ -44,7 +45,7 @@ export const selectTrace = (state: RootState): Pattern | null => {
 export const selectUndo = (state: RootState) => undoLabel(state.set);
 export const selectRedo = (state: RootState) => state.set.future[0]?.label ?? null;
 
-/** The set as the engine plays it: the document, but for another version, a proposal, one take alone, or all as it was played. */
+/** The set as the engine plays it: the document, but for another version, a sound that is tried, a proposal, one take alone, or all as it was played. */
 export const selectHeardSet = createSelector(
   [
     selectSet,
@@ -54,15 +55,26 @@ export const selectHeardSet = createSelector(
     (state: RootState) => state.session.comparing,
     (state: RootState) => state.session.proposal,
     (state: RootState) => state.session.heardVersion,
+    (state: RootState) => state.session.tried,
   ],
-  (set, place, pattern, take, comparing, proposal, version): BeatSet => {
+  (set, place, pattern, take, comparing, proposal, version, tried): BeatSet => {
     if (version) return restored(set, version);
+    if (tried) return withTried(set, tried);
     if (take === null && !comparing && !proposal) return set;
     if (proposal) return withPattern(set, place, proposal);
     const alone = take === null ? pattern : onlyTake(pattern, take);
     return withPattern(set, place, comparing ? withoutTreatment(alone) : alone);
   },
 );
+
+/** The set with what is tried in the place of its own sound or kit. */
+function withTried(set: BeatSet, tried: Tried): BeatSet {
+  const track = set.tracks[tried.track];
+  if (!track) return set;
+  const { pads } = track.kit;
+  const kit = 'kit' in tried ? tried.kit : { ...track.kit, pads: pads.map((own, pad) => (pad === tried.pad ? { ...own, sound: tried.sound } : own)) }; // prettier-ignore
+  return { ...set, tracks: { ...set.tracks, [track.id]: { ...track, kit } } };
+}
 
 /** The set with another pattern at a place. */
 function withPattern(set: BeatSet, { track: id, slot }: PatternPlace, heard: Pattern): BeatSet {

@@ -1,7 +1,9 @@
 import { createSlice, type Action, type PayloadAction } from '@reduxjs/toolkit';
 import { moveStep, pressStep, releaseStep, STEP_INPUT_START, type StepInput } from '@/core/record/stepInput';
+import type { Kit } from '@/core/document/kit';
 import type { Pattern } from '@/core/document/pattern';
 import type { BeatSet } from '@/core/document/set';
+import type { Sound } from '@/core/document/sound';
 import type { MidiSong } from '@/core/formats/readMidi';
 import { isTimeTravel, isUndoable } from './undoable';
 
@@ -39,7 +41,15 @@ export type SheetName =
   | 'incoming'
   | 'carry'
   | 'devices'
-  | 'map';
+  | 'map'
+  | 'shelf'
+  | 'kit'
+  | 'cuts'
+  | 'also'
+  | 'lfo';
+
+/** A kit, or a sound on a pad, that is heard in the place of the document's own until it is taken or left. */
+export type Tried = { track: number; id: string; name: string } & ({ kit: Kit } | { pad: number; sound: Sound });
 
 /** A device that is plugged in: it sends, it hears, or both. */
 export interface Plugged {
@@ -82,6 +92,11 @@ interface Session {
   incoming: { name: string; song: MidiSong } | null;
   /** Another version of the set, heard in its place; or null. */
   heardVersion: BeatSet | null;
+  /** What is tried of the shelf, or null; and what of it is looked for: kits, or a sound for the chosen pad. */
+  tried: Tried | null;
+  shelf: 'kits' | 'sounds';
+  /** The sound that was copied last, or null. */
+  soundClip: Sound | null;
   /** The override of *Drop on* is held or sticks. */
   overriding: boolean;
   /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
@@ -121,6 +136,9 @@ const initialState: Session = {
   proposal: null,
   incoming: null,
   heardVersion: null,
+  tried: null,
+  shelf: 'kits',
+  soundClip: null,
   overriding: false,
   padsLaunch: null,
   audio: 'starting',
@@ -147,11 +165,15 @@ function changeSheet(session: Session, sheet: SheetName | null): void {
   session.heardTake = null;
   session.comparing = false;
   session.proposal = null;
+  session.tried = null;
   if (sheet !== 'incoming') session.incoming = null;
 }
 
 /** Whether what Undo takes back is another than before. */
 const isNewStep = (action: Action) => isTimeTravel(action) || isUndoable(action);
+
+/** Sounds change, or a whole set does. */
+const isOfSounds = ({ type }: Action) => /^(sounds|open)\//.test(type);
 
 const slice = createSlice({
   name: 'session',
@@ -228,6 +250,20 @@ const slice = createSlice({
     versionHeard(session, { payload }: PayloadAction<BeatSet | null>) {
       session.heardVersion = payload;
     },
+    /** Something of the shelf is heard in place; null: what was tried is left. */
+    tried(session, { payload }: PayloadAction<Tried | null>) {
+      session.tried = payload;
+    },
+    shelfOpened(session, { payload }: PayloadAction<Session['shelf']>) {
+      session.shelf = payload;
+      changeSheet(session, 'shelf');
+    },
+    shelfTurned(session, { payload }: PayloadAction<Session['shelf']>) {
+      session.shelf = payload;
+    },
+    soundCopied(session, { payload }: PayloadAction<Sound>) {
+      session.soundClip = payload;
+    },
     overrideSet(session, { payload }: PayloadAction<boolean>) {
       session.overriding = payload;
     },
@@ -264,6 +300,10 @@ const slice = createSlice({
       // What is edited must be heard.
       session.heardVersion = null;
     });
+    // What is tried stays while one plays into it; taking it, or changing a sound, ends it.
+    builder.addMatcher(isOfSounds, (session) => {
+      session.tried = null;
+    });
   },
 });
 
@@ -289,6 +329,10 @@ export const {
   proposalHeard,
   midiArrived,
   versionHeard,
+  tried,
+  shelfOpened,
+  shelfTurned,
+  soundCopied,
   overrideSet,
   padsLaunchSet,
   noticed,

@@ -5,6 +5,7 @@ import { openReducer } from './openSlice';
 import { patternsReducer, recordingChanges } from './patternsSlice';
 import { sectionsReducer } from './sectionsSlice';
 import { slotsReducer } from './slotsSlice';
+import { soundsReducer } from './soundsSlice';
 import { timeReducer } from './timeSlice';
 import { tracksReducer } from './tracksSlice';
 import { undoable } from './undoable';
@@ -15,6 +16,7 @@ const SLICES: readonly Reducer<BeatSet>[] = [
   patternsReducer,
   slotsReducer,
   tracksReducer,
+  soundsReducer,
   sectionsReducer,
   aboutReducer,
   openReducer,

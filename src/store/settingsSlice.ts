@@ -24,7 +24,7 @@ export type RidesWrite = (typeof RIDES_WRITE)[number];
 export type Fold = 'time' | 'tools' | 'values';
 
 /** The places of the screen. */
-export const PLACES = ['pads', 'steps', 'launch', 'runs', 'sets'] as const;
+export const PLACES = ['pads', 'steps', 'launch', 'sounds', 'runs', 'sets'] as const;
 export type Place = (typeof PLACES)[number];
 /** Two places stand beside each other on a wide screen, one below the other on a tablet held upright. */
 export type PanesWay = 'beside' | 'stacked';
@@ -81,8 +81,8 @@ export const defaultSettings: Settings = {
   latencyMs: {},
   unfolded: { time: false, tools: false, values: false },
   panes: {
-    beside: { pads: 'steps', steps: null, launch: null, runs: null, sets: null },
-    stacked: { pads: null, steps: null, launch: null, runs: null, sets: null },
+    beside: { pads: 'steps', steps: null, launch: null, sounds: null, runs: null, sets: null },
+    stacked: { pads: null, steps: null, launch: null, sounds: null, runs: null, sets: null },
   },
   carry: { wav: 'pcm24', tail: true },
   started: false,

@@ -4,6 +4,7 @@ import { devicesReducer } from './devicesSlice';
 import { guideReducer } from './guideSlice';
 import { sessionReducer } from './sessionSlice';
 import { setReducer } from './setReducer';
+import { shelfReducer } from './shelfSlice';
 import { isTimeTravel } from './undoable';
 import { settingsReducer } from './settingsSlice';
 import { followed, stageReducer } from './stageSlice';
@@ -14,6 +15,7 @@ const slices = combineReducers({
   stage: stageReducer,
   settings: settingsReducer,
   devices: devicesReducer,
+  shelf: shelfReducer,
   session: sessionReducer,
   steps: stepsReducer,
   guide: guideReducer,

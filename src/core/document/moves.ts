@@ -2,7 +2,7 @@ import { REPEAT_RATES } from '../quantize/grid';
 import { PADS } from './limits';
 
 /** What a pattern can move while it plays. */
-export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const;
+export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance'] as const;
 export type Control = (typeof CONTROLS)[number];
 export const CONTROL_NAMES: Record<Control, string> = {
   pitch: 'Pitch',
@@ -11,6 +11,9 @@ export const CONTROL_NAMES: Record<Control, string> = {
   level: 'Level',
   pan: 'Pan',
   rate: 'Repeat rate',
+  drive: 'Drive',
+  room: 'Room',
+  resonance: 'Resonance',
 };
 
 /** A breakpoint. */
@@ -38,7 +41,8 @@ export interface ControlRange {
 
 /**
  * Pitch in semitones; filter in octaves of the cutoff; decay as a power of two of the sound's own; level 0..1; pan -1..1
- * from the sound's own place; rate as a place in REPEAT_RATES.
+ * from the sound's own place; rate as a place in REPEAT_RATES; drive in dB, room as a share and resonance in octaves of the quality
+ * factor, each added to the sound's own.
  */
 export const CONTROL_RANGES: Record<Control, ControlRange> = {
   pitch: { min: -24, max: 24, neutral: 0 },
@@ -47,14 +51,21 @@ export const CONTROL_RANGES: Record<Control, ControlRange> = {
   level: { min: 0, max: 1, neutral: 1 },
   pan: { min: -1, max: 1, neutral: 0 },
   rate: { min: 0, max: REPEAT_RATES.length - 1, neutral: REPEAT_RATES.indexOf('1/16'), stepped: true },
+  drive: { min: -24, max: 24, neutral: 0 },
+  room: { min: -1, max: 1, neutral: 0 },
+  resonance: { min: -2, max: 3, neutral: 0 },
 };
 
 /** The most breakpoints of one Move. */
 export const MAX_POINTS = 4096;
 
+/** The controls that there were when stored logs were first written: their places in the tables stay. */
+const FIRST_CONTROLS = 6;
+
 /** Place of one pad's control in the engine's tables. */
 export function moveIndex(pad: number, control: number): number {
-  return pad * CONTROLS.length + control;
+  if (control < FIRST_CONTROLS) return pad * FIRST_CONTROLS + control;
+  return PADS * control + pad;
 }
 
 export const MOVE_TABLES = PADS * CONTROLS.length;

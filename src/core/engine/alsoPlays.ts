@@ -25,6 +25,9 @@ export class WaitingStroke implements Shape {
   decay = 0.5;
   level = 0.5;
   pan = 0.5;
+  drive = 0.5;
+  room = 0.5;
+  resonance = 0.5;
   note = NaN;
 }
 
@@ -72,6 +75,9 @@ export class AlsoPlays implements FramePart {
     next.decay = shape.decay;
     next.level = shape.level;
     next.pan = shape.pan;
+    next.drive = shape.drive;
+    next.room = shape.room;
+    next.resonance = shape.resonance;
     next.note = shape.note;
     return next;
   }

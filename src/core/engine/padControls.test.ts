@@ -1,7 +1,7 @@
-import { CONTROLS, moveIndex, type Control } from '../document/moves';
+import { CONTROLS, MOVE_TABLES, moveIndex, type Control } from '../document/moves';
 import { at, type Instruction } from '../protocol/commands';
 import { renderCommands } from './offline';
-import { SR, PLAY, hits, pattern } from './rig.testing';
+import { hits, kitWith, padOf, pattern, PLAY, SR } from './rig.testing';
 
 test('Moves and hands shape the stroke: what is lower, darker, shorter or aside sounds so', () => {
   const level = (data: Float32Array) => Math.sqrt(data.reduce((sum, x) => sum + x * x, 0) / data.length);
@@ -38,4 +38,33 @@ test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being 
   const [hat, lower] = [render(6, 0), render(6, -7)];
   expect(crossings(lower)).toBeLessThan(crossings(hat) * 0.85);
   expect(lower.some((x) => Math.abs(x) > 0.02)).toBe(true);
+});
+
+test('drive, room and resonance are ridden, too: added to what the sound has of its own', () => {
+  const kit = kitWith('lowTom', { drive: 0, room: 0, level: -12, filter: 'low', cutoff: 300, resonance: 1 });
+  const pad = padOf('lowTom');
+  const ride = (control: Control, value: number): Instruction => ({ type: 'turn', track: 0, pad, control, value });
+  const render = (...more: Instruction[]) =>
+    renderCommands([at(0, { type: 'kit', track: 0, kit }), ...more.map((i) => at(0, i)), at(0, { type: 'padDown', track: 0, pad, velocity: 1, heard: 0, id: 1 })], SR, 2 * SR).left; // prettier-ignore
+  const energy = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
+  const plain = render();
+  // The room answers when the drum itself is over; so far there is none.
+  const late = (x: Float32Array) => energy(x.subarray(SR * 1.3));
+  expect(late(render(ride('room', 0.8)))).toBeGreaterThan(100 * late(plain));
+  // Twice and more in: its peaks are pressed, so that it is nearer to its peak on the whole.
+  const crest = (x: Float32Array) => x.reduce((most, v) => Math.max(most, Math.abs(v)), 0) / Math.sqrt(energy(x.subarray(0, 9600)) / 9600); // prettier-ignore
+  expect(crest(render(ride('drive', 18)))).toBeLessThan(crest(plain) * 0.95);
+  expect(energy(render(ride('resonance', 3)))).not.toBeCloseTo(energy(plain), 3);
+  // Back at nothing added, it is as it was.
+  expect(render(ride('drive', 0), ride('room', 0), ride('resonance', 0))).toEqual(plain);
+});
+
+test('the places of the first six controls are those of logs that were stored before there were more', () => {
+  for (let pad = 0; pad < 16; pad++) {
+    (['pitch', 'filter', 'decay', 'level', 'pan', 'rate'] as const).forEach((control, i) => {
+      expect(moveIndex(pad, CONTROLS.indexOf(control))).toBe(pad * 6 + i);
+    });
+  }
+  const all = CONTROLS.flatMap((_, control) => Array.from({ length: 16 }, (__, pad) => moveIndex(pad, control)));
+  expect(all.sort((a, b) => a - b)).toEqual(Array.from({ length: MOVE_TABLES }, (_, i) => i));
 });

@@ -1,24 +1,24 @@
-import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex } from '../document/moves';
+import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, type Control } from '../document/moves';
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
-import type { Shape } from '../sound/drumVoice';
+import { PLAIN, type Shape } from '../sound/drumVoice';
 import type { Part } from './part';
 import type { SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
 import { MAX_TRACKS } from '../document/limits';
 
 const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
-const [PITCH, FILTER, DECAY, LEVEL, PAN] = (['pitch', 'filter', 'decay', 'level', 'pan'] as const).map((control) =>
-  CONTROLS.indexOf(control),
-) as [number, number, number, number, number];
+/** The controls that shape a stroke, with their places in CONTROLS. */
+const SHAPING = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
+const PLACES = SHAPING.map((control) => CONTROLS.indexOf(control));
 const RATE = CONTROLS.indexOf('rate');
 
 /** What hands and Moves do to each pad's sound: together one `Shape` for each stroke. */
 export class PadControls implements Part {
   /** Where hands hold the pads' controls, NaN where they do not. */
   private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(MOVE_TABLES).fill(NaN));
-  private readonly shape: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, note: NaN };
+  private readonly shape: Shape = { ...PLAIN };
 
   constructor(
     private readonly rack: TrackRack,
@@ -50,11 +50,8 @@ export class PadControls implements Part {
    */
   shapeOf(track: number, pad: number, pitch: number, position: number): Shape {
     const { shape } = this;
-    shape.pitch = pitch + this.value(track, pad, PITCH, position);
-    shape.filter = this.value(track, pad, FILTER, position);
-    shape.decay = this.value(track, pad, DECAY, position);
-    shape.level = this.value(track, pad, LEVEL, position);
-    shape.pan = this.value(track, pad, PAN, position);
+    for (let i = 0; i < SHAPING.length; i++) shape[SHAPING[i]!] = this.value(track, pad, PLACES[i]!, position);
+    shape.pitch += pitch;
     shape.note = this.padNote(track, pad);
     return shape;
   }

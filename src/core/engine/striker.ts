@@ -91,6 +91,9 @@ export class Striker implements FramePart {
     event.decay = shape.decay;
     event.level = shape.level;
     event.pan = shape.pan;
+    event.drive = shape.drive;
+    event.room = shape.room;
+    event.resonance = shape.resonance;
   }
 
   private soundStroke(stroke: Stroke, shape: Shape): void {

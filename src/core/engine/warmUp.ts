@@ -1,5 +1,6 @@
 import { POLISHED_FLOOR } from '../document/kits';
-import { MADE_SOUNDS } from '../document/sound';
+import { FIRST_LFO, LFO_SHAPES, LFO_TARGETS } from '../document/lfo';
+import { MADE_SOUNDS, type Sound } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
@@ -120,7 +121,15 @@ function changes(step: number): Instruction[] {
     { type: 'tempo', bpm: 240 + (step % PADS) / 3 },
     { type: 'launch', track: 2, slot: 0, on: 240, inPlace: true },
     { type: 'turn', track: 0, pad: step % PADS, control: 'pitch', value: step % 3 },
+    { type: 'padSound', track: 0, pad: step % PADS, sound: shapedSound(step) },
   ];
+}
+
+/** Every other one with a filter and a wave, whose code is to be fast before it is wanted, too. */
+function shapedSound(step: number): Sound {
+  const { sound } = POLISHED_FLOOR.pads[step % PADS]!;
+  const lfos = [{ ...FIRST_LFO, moves: LFO_TARGETS[step % LFO_TARGETS.length]!, shape: LFO_SHAPES[step % LFO_SHAPES.length]! }]; // prettier-ignore
+  return step % 2 === 0 ? sound : { ...sound, settings: { ...sound.settings, cutoff: 4000, attack: 0.002, lfos } };
 }
 
 /** Some pads are struck; those of the step before are let go, and what was recorded of them is taken out again. */

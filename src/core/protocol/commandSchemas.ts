@@ -214,6 +214,9 @@ class Strike extends PadPress {
   @Between(-16, 16) decay!: number;
   @Between(0, 1) level!: number;
   @Between(-1, 1) pan!: number;
+  @Between(-24, 24) drive!: number;
+  @Between(-1, 1) room!: number;
+  @Between(-2, 3) resonance!: number;
 }
 class NoteRepeat extends Any {
   @IsBoolean() on!: boolean;

@@ -2,7 +2,7 @@ import { POLISHED_FLOOR } from '../document/kits';
 import { random } from '../random';
 import { ticksPerBar } from '../time/ticks';
 import { fixesText, readFixes } from './fixSchema';
-import { fixed, lineRange, type Dropped, type Fix, type StrokeLine } from './fix';
+import { fixed, lineRange, lineValue, type Dropped, type Fix, type StrokeLine } from './fix';
 import { blockStrokes, stepAt, trackStrokes, type Block, type Score, type ScoreTrack, type Stroke } from './score';
 
 const BAR = 3840;
@@ -166,7 +166,9 @@ function expectRight(one: Score, name: string): void {
       'a block beyond the end',
     );
     for (const each of [...hits, ...blocks.flatMap(blockStrokes)]) {
-      const inBounds = LINES.every((line) => each[line] >= lineRange(line).min && each[line] <= lineRange(line).max);
+      const inBounds = LINES.every(
+        (line) => lineValue(each, line) >= lineRange(line).min && lineValue(each, line) <= lineRange(line).max,
+      );
       check(inBounds && Number.isFinite(each.tick), 'a stroke out of bounds');
     }
   }

@@ -234,6 +234,11 @@ export function lineRange(line: StrokeLine): { min: number; max: number } {
   return line === 'velocity' ? { min: 0.01, max: 1 } : CONTROL_RANGES[line];
 }
 
+/** What a stroke has on a line. */
+export function lineValue(stroke: Stroke, line: StrokeLine): number {
+  return stroke[line] ?? 0;
+}
+
 /** The strokes of a track that lie in a stretch, with other values on a line. */
 function onLine(
   track: ScoreTrack,
@@ -243,7 +248,7 @@ function onLine(
   const { min, max } = lineRange(line);
   const follow = (stroke: Stroke, tick: number): Stroke => {
     if (tick < from || tick >= to) return stroke;
-    return { ...stroke, [line]: Math.min(max, Math.max(min, change(stroke[line], tick))) };
+    return { ...stroke, [line]: Math.min(max, Math.max(min, change(lineValue(stroke, line), tick))) };
   };
   const hits = track.hits.map((hit) => follow(hit, hit.tick));
   const blocks = track.blocks.map((block): Block => {

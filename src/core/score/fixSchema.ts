@@ -10,7 +10,17 @@ const FAR = 1e8;
 const MOST_IDS = 100_000;
 /** The most fixes of one run. */
 const MOST_FIXES = 10_000;
-const LINES: readonly StrokeLine[] = ['pitch', 'filter', 'decay', 'level', 'pan', 'velocity'];
+const LINES: readonly StrokeLine[] = [
+  'pitch',
+  'filter',
+  'decay',
+  'level',
+  'pan',
+  'drive',
+  'room',
+  'resonance',
+  'velocity',
+];
 
 class StrokeSchema {
   @IsOptional() @Whole(0, FAR) id?: number;
@@ -24,6 +34,9 @@ class StrokeSchema {
   @Between(-16, 16) decay!: number;
   @Between(0, 1) level!: number;
   @Between(-1, 1) pan!: number;
+  @IsOptional() @Between(-24, 24) drive?: number;
+  @IsOptional() @Between(-1, 1) room?: number;
+  @IsOptional() @Between(-2, 3) resonance?: number;
 }
 
 class ContentSchema {

@@ -28,8 +28,7 @@ export interface Made {
   sections: Section[];
 }
 
-type MovedControl = 'filter' | 'decay' | 'level' | 'pan';
-const MOVED: readonly MovedControl[] = ['filter', 'decay', 'level', 'pan'];
+const MOVED = ['filter', 'decay', 'level', 'pan', 'drive', 'room', 'resonance'] as const;
 
 /**
  * A pattern of what sounded on a track in a stretch: hands where they struck, rolls and odds as they fell.
@@ -56,8 +55,9 @@ function movesOf(strokes: readonly Stroke[]): Move[] {
   for (let pad = 0; pad < PADS; pad++) {
     const own = strokes.filter((stroke) => stroke.pad === pad);
     for (const control of MOVED) {
-      if (own.every((stroke) => stroke[control] === CONTROL_RANGES[control].neutral)) continue;
-      moves.push({ pad, control, points: own.map((stroke) => ({ tick: stroke.tick, value: stroke[control] })) });
+      const { neutral } = CONTROL_RANGES[control];
+      const points = own.map((stroke) => ({ tick: stroke.tick, value: stroke[control] ?? neutral }));
+      if (points.some(({ value }) => value !== neutral)) moves.push({ pad, control, points });
     }
   }
   return moves;

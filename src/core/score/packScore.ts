@@ -1,7 +1,22 @@
 import type { Score, Stroke } from './score';
 
 /** Fields of a stroke in the order in which they are packed. */
-const FIELDS = ['id', 'tick', 'late', 'pad', 'velocity', 'length', 'pitch', 'filter', 'decay', 'level', 'pan'] as const;
+const FIELDS = [
+  'id',
+  'tick',
+  'late',
+  'pad',
+  'velocity',
+  'length',
+  'pitch',
+  'filter',
+  'decay',
+  'level',
+  'pan',
+  'drive',
+  'room',
+  'resonance',
+] as const;
 
 /** A score whose strokes are numbers in one array: it crosses to another thread in a tenth of the time. */
 export interface PackedScore {
@@ -13,7 +28,7 @@ export interface PackedScore {
 export function packScore(score: Score): PackedScore {
   const numbers: number[] = [];
   const count = (strokes: readonly Stroke[]) => {
-    for (const stroke of strokes) for (const field of FIELDS) numbers.push(stroke[field]);
+    for (const stroke of strokes) for (const field of FIELDS) numbers.push(stroke[field] ?? 0);
     return strokes.length;
   };
   const rest = mapped(score, count);
@@ -38,6 +53,9 @@ export function unpackScore({ rest, strokes }: PackedScore): Score {
         decay: strokes[from + 8]!,
         level: strokes[from + 9]!,
         pan: strokes[from + 10]!,
+        drive: strokes[from + 11]!,
+        room: strokes[from + 12]!,
+        resonance: strokes[from + 13]!,
       };
     });
   return mapped(rest as Score, take as unknown as (list: readonly Stroke[]) => Stroke[]) as Score;

@@ -21,6 +21,10 @@ export interface Stroke {
   decay: number;
   level: number;
   pan: number;
+  /** dB, share and octaves added to the sound's own; absent: none. */
+  drive?: number;
+  room?: number;
+  resonance?: number;
 }
 
 /** A stretch of a track in which one pattern played. */

@@ -30,11 +30,15 @@ export interface Shape {
   level: number;
   /** -1..1, added to the sound's own place. */
   pan: number;
+  /** dB more into the saturation, share more to the room, octaves by which the filter's quality factor is higher. */
+  drive: number;
+  room: number;
+  resonance: number;
   /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
   note: number;
 }
 
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, note: NaN };
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, note: NaN }; // prettier-ignore
 
 /** Which pad is struck, and how hard. */
 export interface PadStroke {
@@ -50,6 +54,13 @@ export interface VoiceBus {
   readonly right: Float64Array;
   /** To the room. */
   readonly send: Float64Array;
+}
+
+/** The gain into the saturation, moved by some dB: below 0 dB there is none. */
+function driven(gain: number, dB: number): number {
+  if (dB === 0) return gain;
+  const moved = decibels(dB) * (gain > 0 ? gain : 1);
+  return moved > 1 ? moved : 0;
 }
 
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
@@ -80,6 +91,9 @@ export class DrumVoice {
   private readonly touch = newTouch();
   private layerCount = 0;
   private patch!: Patch;
+  /** Gain into the saturation, 0 for none; share sent to the room. */
+  private drive = 0;
+  private room = 0;
   private makeUp = 1;
   private fade = 1;
   private fadeStep = 0;
@@ -127,7 +141,9 @@ export class DrumVoice {
     this.track = track;
     this.pad = pad;
     this.key = pad;
-    this.makeUp = patch.drive > 0 ? 1 / softClip(patch.drive) : 1;
+    this.drive = driven(patch.drive, shape.drive);
+    this.makeUp = this.drive > 0 ? 1 / softClip(this.drive) : 1;
+    this.room = Math.min(1, Math.max(0, patch.room + shape.room));
     this.attack = patch.attack > 0 ? 0 : 1;
     this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
 
@@ -177,7 +193,7 @@ export class DrumVoice {
     const above = Number.isNaN(shape.note) ? pitch : pitch + shape.note - 60;
     const octaves = shape.filter + (patch.filterKey * above) / 12 + patch.filterVelocity * (velocity - 1);
     this.cutoff = (patch.cutoff * exp2(octaves)) / this.sampleRate;
-    this.filter.start(patch.filter, patch.resonance);
+    this.filter.start(patch.filter, Math.max(0.5, patch.resonance * exp2(shape.resonance)));
   }
 
   // --- waves ------------------------------------------------------------------------------------------------
@@ -279,15 +295,14 @@ export class DrumVoice {
       if (this.layers[l]!.left > 0) this.layers[l]!.render(mono, frames, metal);
     }
     if (this.isFiltered) this.filter.process(mono, frames);
-    if (this.patch.drive > 0) this.saturate(mono, frames);
+    if (this.drive > 0) this.saturate(mono, frames);
     if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, frames);
     if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(bus, mono, from, frames);
     else this.mix(bus, mono, from, frames);
   }
 
   private saturate(mono: Float64Array, frames: number): void {
-    const { makeUp } = this;
-    const { drive } = this.patch;
+    const { makeUp, drive } = this;
     for (let i = 0; i < frames; i++) mono[i] = softClip(mono[i]! * drive) * makeUp;
   }
 
@@ -306,7 +321,7 @@ export class DrumVoice {
 
   private mix({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
     const { gainLeft, gainRight } = this;
-    const toRoom = this.patch.room * (gainLeft + gainRight) * 0.5;
+    const toRoom = this.room * (gainLeft + gainRight) * 0.5;
     for (let i = 0; i < frames; i++) {
       const y = mono[i]!;
       left[from + i]! += y * gainLeft;
@@ -317,7 +332,7 @@ export class DrumVoice {
 
   private mixMoving({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
     const { slopeLeft, slopeRight } = this;
-    const room = this.patch.room * 0.5;
+    const room = this.room * 0.5;
     let { gainLeft, gainRight } = this;
     for (let i = 0; i < frames; i++) {
       const y = mono[i]!;

@@ -1,9 +1,21 @@
-import { lineRange, type Fix, type StrokeLine } from '@/core/score/fix';
+import { lineRange, lineValue, type Fix, type StrokeLine } from '@/core/score/fix';
 import { trackStrokes, type Score, type ScoreTrack, type Step, type Stroke } from '@/core/score/score';
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 
 /** What can be shown as the line beneath the tracks. */
-export const LINES = ['tempo', 'levels', 'velocity', 'filter', 'pitch', 'decay', 'level', 'pan'] as const;
+export const LINES = [
+  'tempo',
+  'levels',
+  'velocity',
+  'filter',
+  'pitch',
+  'decay',
+  'level',
+  'pan',
+  'drive',
+  'room',
+  'resonance',
+] as const;
 export type Line = (typeof LINES)[number];
 
 const NAMES: Record<Line, string> = {
@@ -15,6 +27,9 @@ const NAMES: Record<Line, string> = {
   decay: 'decay',
   level: 'stroke level',
   pan: 'pan',
+  drive: 'drive',
+  room: 'room',
+  resonance: 'resonance',
 };
 
 /** @example "Wheels filter" */
@@ -49,7 +64,10 @@ export function lineOf(score: Score, track: ScoreTrack, line: Line): DrawnLine {
     return { kind: 'steps', points: score.tempo, min: Math.max(MIN_TEMPO, min), max: Math.min(MAX_TEMPO, max) };
   }
   if (line === 'levels') return { kind: 'steps', points: track.levels, min: 0, max: 1 };
-  const points = strokesOf(track).map((stroke) => ({ tick: stroke.tick, value: stroke[line as StrokeLine] }));
+  const points = strokesOf(track).map((stroke) => ({
+    tick: stroke.tick,
+    value: lineValue(stroke, line as StrokeLine),
+  }));
   return { kind: 'strokes', points, ...lineRange(line) };
 }
 

@@ -1,10 +1,26 @@
-import { StyleSheet } from 'react-native';
-import { Searchbar } from 'react-native-paper';
+import { StyleSheet, View } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import { ControlButton } from './ControlButton';
 
 /** Where a long list is searched. */
 export function SearchField(props: { label: string; text: string; onText: (text: string) => void }) {
   const { label, text, onText } = props;
-  return <Searchbar aria-label={label} placeholder="Search" value={text} onChangeText={onText} style={styles.search} />;
+  return (
+    <View style={styles.search}>
+      <TextInput
+        mode="outlined"
+        dense
+        role="searchbox"
+        aria-label={label}
+        placeholder={label}
+        value={text}
+        autoComplete="off"
+        onChangeText={onText}
+        style={styles.text}
+      />
+      {text !== '' && <ControlButton label="Clear search" icon="close" onPress={() => onText('')} />}
+    </View>
+  );
 }
 
 /** The things whose name or note has the words in it. */
@@ -13,4 +29,7 @@ export function searched<T extends { name: string; note?: string }>(things: read
   return things.filter(({ name, note = '' }) => `${name} ${note}`.toLocaleLowerCase().includes(wanted));
 }
 
-const styles = StyleSheet.create({ search: { height: 48 } });
+const styles = StyleSheet.create({
+  search: { flexDirection: 'row', gap: 6, alignItems: 'center' },
+  text: { flex: 1, height: 48 },
+});

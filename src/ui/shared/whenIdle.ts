@@ -10,3 +10,16 @@ export function whenIdle(...loads: readonly (() => Promise<unknown>)[]): void {
   if ('requestIdleCallback' in window) window.requestIdleCallback(soon, { timeout: IDLE_BY_MS });
   else setTimeout(soon, IDLE_BY_MS);
 }
+
+/**
+ * Does something once the page has nothing else to do.
+ * @returns takes it back
+ */
+export function onceIdle(act: () => void): () => void {
+  if (!('requestIdleCallback' in window)) {
+    const timer = setTimeout(act, 0);
+    return () => clearTimeout(timer);
+  }
+  const handle = window.requestIdleCallback(act, { timeout: IDLE_BY_MS });
+  return () => window.cancelIdleCallback(handle);
+}

@@ -24,6 +24,11 @@ const LATER = {
   carry: lazyPlace(() => import('../carry/CarrySheet')),
   devices: lazyPlace(() => import('../devices/DevicesSheet')),
   map: lazyPlace(() => import('../devices/MapSheet')),
+  shelf: lazyPlace(() => import('../sounds/ShelfSheet')),
+  kit: lazyPlace(() => import('../sounds/KitSheet')),
+  cuts: lazyPlace(() => import('../sounds/CutsSheet')),
+  also: lazyPlace(() => import('../sounds/AlsoSheet')),
+  lfo: lazyPlace(() => import('../sounds/LfoSheet')),
 };
 
 const SHEETS: Record<SheetName, ComponentType> = {

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { Meant } from '../guide/Meant';
 import { WingBars } from '../shared/WingBars';
-import { PLACE_SCREENS } from './placeScreens';
+import { headPlaces, PLACE_SCREENS, placeAt } from './placeScreens';
 import { SecondPane } from './SecondPane';
 import { RAIL_WIDTH, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
@@ -16,15 +16,13 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
   const tokens = useTokens();
   const here = usePathname();
   const wide = useRoom().layout === 'wide';
-  // The head of a low, narrow screen has room for four: sets are opened from the Set menu there.
-  const left = where === 'head' ? (here === PLACE_SCREENS.sets.href ? 'runs' : 'sets') : null;
   return (
     <View
       role="navigation"
       aria-label="Places"
       style={[styles[where], where !== 'head' && { backgroundColor: tokens.slate }]}
     >
-      {PLACES.filter((place) => place !== left)
+      {(where === 'head' ? headPlaces(placeAt(here)) : PLACES)
         .map((place) => PLACE_SCREENS[place])
         .map(({ name, href }) => (
           <Link

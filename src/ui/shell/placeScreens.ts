@@ -4,6 +4,7 @@ import { LaunchScreen } from '../launch/LaunchScreen';
 import { PadsScreen } from '../pads/PadsScreen';
 import { RunsScreen } from '../runs/RunsScreen';
 import { SetsScreen } from '../sets/SetsScreen';
+import { SoundsScreen } from '../sounds/SoundsScreen';
 import { StepsScreen } from '../steps/StepsScreen';
 import type { Room } from '../theme/room';
 
@@ -12,6 +13,7 @@ export const PLACE_SCREENS: Record<Place, { name: string; href: `/${Place}`; Scr
   pads: { name: 'Pads', href: '/pads', Screen: PadsScreen },
   steps: { name: 'Steps', href: '/steps', Screen: StepsScreen },
   launch: { name: 'Launch', href: '/launch', Screen: LaunchScreen },
+  sounds: { name: 'Sounds', href: '/sounds', Screen: SoundsScreen },
   runs: { name: 'Runs', href: '/runs', Screen: RunsScreen },
   sets: { name: 'Sets', href: '/sets', Screen: SetsScreen },
 };
@@ -28,4 +30,10 @@ const STACKED = { width: 700, height: 900 };
 export function panesIn({ layout, width, height }: Room): PanesWay | null {
   if (layout === 'wide') return 'beside';
   return layout === 'upright' && width >= STACKED.width && height >= STACKED.height ? 'stacked' : null;
+}
+
+/** The head of a low, narrow screen has room for four: the last is the one that is shown, or Sounds. The Set menu opens the others. */
+export function headPlaces(here: Place): Place[] {
+  const last = here === 'runs' || here === 'sets' ? here : 'sounds';
+  return ['pads', 'steps', 'launch', last];
 }

@@ -50,6 +50,9 @@ export const SHOWN_CONTROLS: Record<Exclude<Control, 'rate'>, Shown> = {
   decay: { scale: 1, digits: 2, unit: 'octaves' },
   level: { scale: 100, digits: 0, unit: '%' },
   pan: { scale: 100, digits: 0, unit: '%' },
+  drive: { scale: 1, digits: 1, unit: 'dB' },
+  room: { scale: 100, digits: 0, unit: '%' },
+  resonance: { scale: 1, digits: 2, unit: 'octaves' },
 };
 
 export function numberText(value: number, { scale, digits }: Shown): string {

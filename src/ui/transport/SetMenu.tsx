@@ -13,9 +13,9 @@ import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu, type PopMenuItem } from '../shared/PopMenu';
-import { panesIn } from '../shell/placeScreens';
+import { panesIn, PLACE_SCREENS } from '../shell/placeScreens';
 import { useSecondPaneItems } from '../shell/SecondPane';
-import { useRoom } from '../theme/room';
+import { placesIn, useRoom } from '../theme/room';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { WORDS, WORDS_STRONG } from '../theme/tokens';
@@ -45,7 +45,12 @@ export function SetMenu({ small }: { small?: boolean }) {
     store.dispatch(noticed('Pattern cleared.', true));
   };
   const below = useSecondPaneItems((place) => `Below: ${place}`);
-  const stacked = panesIn(useRoom()) === 'stacked';
+  const room = useRoom();
+  const stacked = panesIn(room) === 'stacked';
+  const awayPlaces = (['sounds', 'runs'] as const).map((place) => ({
+    title: PLACE_SCREENS[place].name,
+    act: () => router.push(PLACE_SCREENS[place].href),
+  }));
   const items: PopMenuItem[] = [
     { title: 'Export MIDI', icon: 'file-music-outline', act: () => exportMidi(store) },
     { title: 'Export WAV', icon: 'waveform', act: () => void exportWav(store) },
@@ -62,6 +67,8 @@ export function SetMenu({ small }: { small?: boolean }) {
     { title: 'Open demo', icon: 'roller-skate', act: replace('The demo set is open.', demoSet) },
     { title: 'Start page', icon: 'door-open', act: () => router.push('/start') },
     { title: 'All sets', icon: 'bookshelf', act: () => router.push('/sets') },
+    // There is no room for the links of all places.
+    ...(placesIn(room) === 'head' ? awayPlaces : []),
     // On a wide screen it has a key of its own.
     ...(stacked ? below.map((item, i) => ({ ...item, ruled: i === 0 })) : []),
     { title: 'Devices', icon: 'piano', ruled: true, act: () => store.dispatch(sheetShown('devices')) },

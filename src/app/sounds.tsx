@@ -1,0 +1,1 @@
+export { SoundsScreen as default } from '@/ui/sounds/SoundsScreen';

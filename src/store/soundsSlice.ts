@@ -1,0 +1,144 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { demoSet } from '@/core/document/demo';
+import { MOST_ALSO, overreaching, withCuts, withSound, type AlsoPlays, type Kit } from '@/core/document/kit';
+import { MAX_NAME } from '@/core/document/limits';
+import type { BeatSet } from '@/core/document/set';
+import type { NumberSetting, Sound, SoundSettings } from '@/core/document/sound';
+import { kindNote, type SoundKind } from '@/core/document/soundKinds';
+import { undoStep } from './undoable';
+
+/** Names a pad of a track. Where the track plays notes, all its pads have one sound. */
+export interface PadPlace {
+  track: number;
+  pad: number;
+}
+
+interface NumberSet extends PadPlace {
+  setting: NumberSetting;
+  /** Null: as the sound's source has it. */
+  value: number | null;
+  /** The same for all changes of one drag. */
+  gesture: string;
+}
+/** What is undefined in it goes back to what the source has. */
+type Changed = PadPlace & { change: { [K in keyof SoundSettings]?: SoundSettings[K] | undefined }; label: string; gesture?: string }; // prettier-ignore
+type Taken = PadPlace & { sound: Sound };
+type KitTaken = { track: number; kit: Kit };
+
+/** The sounds of the tracks: what lies on each pad, and what the player makes of it. */
+const slice = createSlice({
+  name: 'sounds',
+  initialState: demoSet().set,
+  reducers: {
+    soundNumberSet: {
+      reducer(set, { payload: { setting, value, ...place } }: PayloadAction<NumberSet>) {
+        const settings = settingsAt(set, place);
+        if (!settings) return;
+        if (value === null) delete settings[setting];
+        else settings[setting] = value;
+      },
+      prepare: undoStep<NumberSet>('sound', ({ gesture }) => gesture),
+    },
+    soundChanged: {
+      reducer(set, { payload: { change, ...place } }: PayloadAction<Changed>) {
+        const settings = settingsAt(set, place);
+        if (!settings) return;
+        Object.assign(settings, change);
+        for (const key of Object.keys(change) as (keyof SoundSettings)[]) {
+          if (change[key] === undefined) delete settings[key];
+        }
+      },
+      prepare: undoStep<Changed>(({ label }) => label, ({ gesture }) => gesture), // prettier-ignore
+    },
+    /** All settings of a sound are those of its source again. */
+    soundReset: {
+      reducer(set, { payload }: PayloadAction<PadPlace>) {
+        const settings = settingsAt(set, payload);
+        for (const key of Object.keys(settings ?? {}) as (keyof SoundSettings)[]) delete settings![key];
+      },
+      prepare: undoStep<PadPlace>('settings of a sound'),
+    },
+    /** Another sound lies on a pad; its place in the kit stays. */
+    soundTaken: {
+      reducer(set, { payload: { track, pad, sound } }: PayloadAction<Taken>) {
+        const kit = set.tracks[track]?.kit;
+        if (kit?.pads[pad]) kit.pads[pad] = withSound(kit.pads, pad, sound);
+      },
+      prepare: undoStep<Taken>('sound of a pad'),
+    },
+    kitTaken: {
+      reducer(set, { payload: { track, kit } }: PayloadAction<KitTaken>) {
+        if (set.tracks[track]) set.tracks[track].kit = kit;
+      },
+      prepare: undoStep<KitTaken>('kit'),
+    },
+    kitNamed: {
+      reducer(set, { payload: { track, name } }: PayloadAction<{ track: number; name: string }>) {
+        const kit = set.tracks[track]?.kit;
+        if (kit && name.trim() !== '') kit.name = name.trim().slice(0, MAX_NAME);
+      },
+      prepare: undoStep<{ track: number; name: string }>('name of a kit'),
+    },
+    soundNamed: {
+      reducer(set, { payload: { track, pad, name } }: PayloadAction<PadPlace & { name: string }>) {
+        const sound = set.tracks[track]?.kit.pads[pad]?.sound;
+        if (sound && name.trim() !== '') sound.name = name.trim().slice(0, MAX_NAME);
+      },
+      prepare: undoStep<PadPlace & { name: string }>('name of a sound'),
+    },
+    /** What a sound is: its pad is written and played by that kind's MIDI note, unless another pad has it. */
+    soundKindSet: {
+      reducer(set, { payload: { track, pad, kind } }: PayloadAction<PadPlace & { kind: SoundKind }>) {
+        const pads = set.tracks[track]?.kit.pads;
+        if (!pads?.[pad]) return;
+        pads[pad].sound.kind = kind;
+        const note = kindNote(kind);
+        if (note !== null && !pads.some((other, i) => i !== pad && other.note === note)) pads[pad].note = note;
+      },
+      prepare: undoStep<PadPlace & { kind: SoundKind }>('kind of a sound'),
+    },
+    /** A pad cuts off these others, and they it. */
+    cutsSet: {
+      reducer(set, { payload: { track, pad, others } }: PayloadAction<PadPlace & { others: readonly number[] }>) {
+        const kit = set.tracks[track]?.kit;
+        if (kit) kit.cutGroups = withCuts(kit.cutGroups, pad, others);
+      },
+      prepare: undoStep<PadPlace & { others: readonly number[] }>('sounds that cut each other off'),
+    },
+    /** What else a pad plays: never in a circle, never more than can sound at once. */
+    alsoPlaysSet: {
+      reducer(
+        set,
+        { payload: { track, pad, also } }: PayloadAction<PadPlace & { also: AlsoPlays[]; gesture?: string }>,
+      ) {
+        const kit = set.tracks[track]?.kit;
+        if (!kit?.pads[pad] || also.length > MOST_ALSO) return;
+        if (overreaching(kit.pads.map((own, i) => (i === pad ? { alsoPlays: also } : own))) >= 0) return;
+        if (also.length > 0) kit.pads[pad].alsoPlays = also;
+        else delete kit.pads[pad].alsoPlays;
+      },
+      prepare: undoStep<PadPlace & { also: AlsoPlays[]; gesture?: string }>('what a pad also plays', ({ gesture }) => gesture), // prettier-ignore
+    },
+  },
+});
+
+/** The settings of what a pad plays: of its own sound, or of the voice that all pads play. */
+function settingsAt({ tracks }: BeatSet, { track, pad }: PadPlace): SoundSettings | undefined {
+  const { kit, tones } = tracks[track] ?? {};
+  if (tones) return (tones.settings ??= {});
+  return kit?.pads[pad]?.sound.settings;
+}
+
+export const {
+  soundNumberSet,
+  soundChanged,
+  soundReset,
+  soundTaken,
+  kitTaken,
+  kitNamed,
+  soundNamed,
+  soundKindSet,
+  cutsSet,
+  alsoPlaysSet,
+} = slice.actions;
+export const soundsReducer = slice.reducer;

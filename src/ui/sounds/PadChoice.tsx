@@ -1,0 +1,46 @@
+import { StyleSheet, View } from 'react-native';
+import type { KitPad } from '@/core/document/kit';
+import { ControlButton } from '../shared/ControlButton';
+
+interface Props {
+  label: string;
+  pads: readonly KitPad[];
+  /** The pad that it is about, which cannot be chosen. */
+  of: number;
+  chosen: readonly number[];
+  /** Pads that cannot be chosen, and why. */
+  barred?: ReadonlyMap<number, string>;
+  onToggle: (pad: number) => void;
+}
+
+/** Pads of a kit to be chosen, where they lie on the board. */
+export function PadChoice({ label, pads, of, chosen, barred, onToggle }: Props) {
+  const rows = [3, 2, 1, 0].map((row) => pads.slice(row * 4, row * 4 + 4).map((pad, i) => [pad, row * 4 + i] as const));
+  return (
+    <View role="group" aria-label={label} style={styles.board}>
+      {rows.map((row, r) => (
+        <View key={r} style={styles.row}>
+          {row.map(([{ sound }, pad]) => (
+            <ControlButton
+              key={pad}
+              label={`${label} ${pad + 1} ${sound.name}`}
+              caption={String(pad + 1)}
+              text={sound.name}
+              pressed={chosen.includes(pad)}
+              disabled={pad === of || barred?.has(pad) === true}
+              description={barred?.get(pad)}
+              onPress={() => onToggle(pad)}
+              style={styles.pad}
+            />
+          ))}
+        </View>
+      ))}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  board: { gap: 5 },
+  row: { flexDirection: 'row', gap: 5 },
+  pad: { flex: 1, minWidth: 0, minHeight: 54, paddingHorizontal: 2 },
+});

@@ -1,0 +1,104 @@
+import { SOUND_NUMBERS, type NumberSetting } from '@/core/document/sound';
+import { ownDecay, ownValue, type Sounding } from '@/core/shelf/ownValues';
+
+/** How a number of a sound is shown and set. */
+export interface StripFacts {
+  setting: NumberSetting;
+  label: string;
+  /** How the strip runs from its left end to its right: evenly, or by equal ratios. */
+  runs: 'evenly' | 'by ratio' | 'by square';
+  /** From the value to the number that is shown and typed, with its unit. */
+  shown: (value: number, source: Sounding) => { number: number; unit: string };
+  /** Back again; `unit` is the one that is shown now. */
+  read: (number: number, source: Sounding, unit: string) => number;
+  /** One step of the arrow keys, in values. */
+  step: number;
+  decimals: number;
+}
+
+const plain = (unit: string, scale = 1): Pick<StripFacts, 'shown' | 'read'> => ({
+  shown: (value) => ({ number: value * scale, unit }),
+  read: (number) => number / scale,
+});
+
+/** All numbers of a sound, as strips. */
+export const STRIPS: Record<NumberSetting, Omit<StripFacts, 'setting'>> = {
+  pitch: { label: 'Pitch', runs: 'evenly', ...plain('st'), step: 1, decimals: 2 },
+  decay: {
+    label: 'Decay',
+    runs: 'evenly',
+    shown: (value, source) => ({ number: 1000 * ownDecay(source) * 2 ** value, unit: 'ms' }),
+    read: (number, source) => Math.log2(number / 1000 / ownDecay(source)),
+    step: 0.1,
+    decimals: 0,
+  },
+  cutoff: {
+    label: 'Filter',
+    runs: 'by ratio',
+    shown: (value) => (value < 1000 ? { number: value, unit: 'Hz' } : { number: value / 1000, unit: 'kHz' }),
+    read: (number, _, unit) => (unit === 'kHz' && number <= 20 ? number * 1000 : number),
+    step: 1 / 12,
+    decimals: 1,
+  },
+  drive: { label: 'Drive', runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
+  level: { label: 'Level', runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
+  pan: { label: 'Pan', runs: 'evenly', ...plain('%', 100), step: 0.02, decimals: 0 },
+  room: { label: 'Room', runs: 'evenly', ...plain('%', 100), step: 0.01, decimals: 0 },
+  attack: { label: 'Attack', runs: 'by square', ...plain('ms', 1000), step: 0.002, decimals: 0 },
+  hold: { label: 'Hold', runs: 'by square', ...plain('ms', 1000), step: 0.005, decimals: 0 },
+  resonance: { label: 'Resonance', runs: 'by ratio', ...plain(''), step: 1 / 12, decimals: 1 },
+  filterKey: { label: 'Filter follows pitch', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  filterVelocity: { label: 'Filter follows velocity', runs: 'evenly', ...plain('oct'), step: 0.1, decimals: 1 },
+  response: { label: 'Velocity response', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  variation: { label: 'Variation', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  voices: { label: 'At once', runs: 'evenly', ...plain(''), step: 1, decimals: 0 },
+};
+
+/** Where on its strip a value lies, 0..1. */
+export function shareOf(setting: NumberSetting, value: number): number {
+  const { min, max } = SOUND_NUMBERS[setting];
+  const { runs } = STRIPS[setting];
+  if (runs === 'by ratio') return Math.log(value / min) / Math.log(max / min);
+  const share = (value - min) / (max - min);
+  return runs === 'by square' ? Math.sqrt(share) : share;
+}
+
+/** The value at a place of the strip, on its own small steps. */
+export function valueAt(setting: NumberSetting, share: number): number {
+  const { min, max } = SOUND_NUMBERS[setting];
+  const { runs } = STRIPS[setting];
+  const at = Math.min(1, Math.max(0, share));
+  if (runs === 'by ratio') return tidy(setting, min * (max / min) ** at);
+  return tidy(setting, min + (max - min) * (runs === 'by square' ? at * at : at));
+}
+
+/** So many steps of the keys further. */
+export function stepped(setting: NumberSetting, value: number, steps: number): number {
+  const { step, runs } = STRIPS[setting];
+  return tidy(setting, runs === 'by ratio' ? value * 2 ** (steps * step) : value + steps * step);
+}
+
+/** Within its bounds, and no more digits than mean anything. */
+export function tidy(setting: NumberSetting, value: number): number {
+  const { min, max } = SOUND_NUMBERS[setting];
+  const within = Math.min(max, Math.max(min, value));
+  if (setting === 'voices') return Math.round(within);
+  if (setting === 'cutoff') return within >= max * 0.995 ? max : Number(within.toPrecision(4));
+  return Math.round(within * 1000) / 1000;
+}
+
+/** The number as it is shown and typed, without its unit. */
+export function numberText(setting: NumberSetting, number: number): string {
+  const { decimals } = STRIPS[setting];
+  const text = number.toFixed(Math.abs(number) >= 100 ? 0 : decimals);
+  return setting === 'pitch' && number > 0 ? `+${text}` : text;
+}
+
+/** What a setting is now: what the player has made of it, or the source's own. */
+export function settingNow(
+  setting: NumberSetting,
+  source: Sounding,
+  settings: Partial<Record<NumberSetting, number>>,
+): number {
+  return settings[setting] ?? ownValue(source, setting);
+}

@@ -1,0 +1,58 @@
+import { lanesOf } from '@/core/document/lanes';
+import type { SoundSettings } from '@/core/document/sound';
+import type { SoundKind } from '@/core/document/soundKinds';
+import type { Track } from '@/core/document/track';
+import type { Sounding } from '@/core/shelf/ownValues';
+import { patchOf, tonePatch, type Patch } from '@/core/sound/patch';
+import { selectHeardSet, selectShown, selectTrack } from '@/store/selectors';
+import { useAppSelector } from '@/store/store';
+
+/** What a pad plays, be it a sound of its kit or a note. */
+export interface ShownSound {
+  track: number;
+  pad: number;
+  name: string;
+  kind: SoundKind | null;
+  source: Sounding;
+  settings: SoundSettings;
+  /** Where it comes from, in words. */
+  from: string;
+}
+
+const NONE: SoundSettings = {};
+
+/** The sound of a pad of a track; all pads of a track that plays notes have the same. */
+export function soundAt(track: Pick<Track, 'id' | 'kit' | 'tones'>, pad: number): ShownSound {
+  const { id, kit, tones } = track;
+  if (tones) {
+    const { voice, settings = NONE } = tones;
+    return { track: id, pad, name: lanesOf(track)[pad]!.name, kind: null, source: voice, settings, from: `notes of ${voice}` }; // prettier-ignore
+  }
+  const { name, kind, source, settings, from } = kit.pads[pad]!.sound;
+  return { track: id, pad, name, kind, source, settings, from: from ? `made here · ${from}` : 'made here' };
+}
+
+const patches = new WeakMap<object, Patch>();
+
+/** The patch of a sound, the same object for as long as the sound is the same. */
+export function patchAt({ source, settings }: ShownSound): Patch {
+  let patch = patches.get(settings);
+  if (!patch || settings === NONE) {
+    patch = typeof source === 'string' ? tonePatch(source, settings) : patchOf({ source, settings });
+    patches.set(settings, patch);
+  }
+  return patch;
+}
+
+/** The sound of the chosen pad of the shown track, as the document has it. */
+export function useSound(): ShownSound {
+  const track = useAppSelector(selectTrack);
+  const pad = useAppSelector((state) => state.steps.pad);
+  return soundAt(track, pad);
+}
+
+/** The shown track as it is heard: with what is tried. */
+export function useHeardTrack(): Track {
+  const shown = useAppSelector(selectShown);
+  return useAppSelector((state) => selectHeardSet(state).tracks[shown] ?? selectTrack(state));
+}
