@@ -1,5 +1,7 @@
 import { POLISHED_FLOOR } from '@/core/document/kits';
 import { Engine } from '@/core/engine/engine';
+import type { Kit } from '@/core/document/kit';
+import { FIRST_LFO, type Lfo } from '@/core/document/lfo';
 import { CHAIN } from '@/core/launch/launchState';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import { hitRows } from '@/core/sequence/hitRows';
@@ -17,14 +19,14 @@ const PADS = [10, 11, 9, 8, 7, 2, 6, 11, 10, 13, 0, 11, 3, 10, 4, 11, 12, 1, 14,
  * @param each called with the ms that each quantum took
  * @returns how many voices rang on average
  */
-function load(voices: number, seconds: number, each: (ms: number) => void): number {
+function load(voices: number, seconds: number, each: (ms: number) => void, kit: Kit = POLISHED_FLOOR): number {
   const engine = new Engine(RATE);
   const left = new Float32Array(QUANTUM);
   const right = new Float32Array(QUANTUM);
   let strokes = 0;
   let rang = 0;
   let quanta = 0;
-  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: POLISHED_FLOOR }));
+  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit }));
   for (let done = 0; done < seconds * RATE; done += QUANTUM) {
     if (engine.ringing < voices) {
       const pad = PADS[strokes % PADS.length]!;
@@ -66,6 +68,31 @@ export function renderSpeed(voices: number): Omit<RenderRun, 'calibration'> {
   let ms = 0;
   const rang = load(voices, SECONDS, (quantum) => (ms += quantum));
   return { speed: (SECONDS * 1000) / ms, rang };
+}
+
+/** Half of the sounds at an odd pitch, through a filter, and moved by two waves. */
+function shapedKit(): Kit {
+  const lfos: Lfo[] = [
+    { ...FIRST_LFO, moves: 'pitch' },
+    { ...FIRST_LFO, moves: 'filter', shape: 'sawDown', low: -2, high: 0 },
+  ];
+  const shaped = { pitch: 0.37, filter: 'low', cutoff: 5000, lfos } as const;
+  const pads = POLISHED_FLOOR.pads.map((pad, i) =>
+    i % 2 === 0 ? pad : { ...pad, sound: { ...pad.sound, settings: { ...pad.sound.settings, ...shaped } } },
+  );
+  return { ...POLISHED_FLOOR, pads } as Kit;
+}
+
+/** Speed of rendering about that many voices, half of them shaped, as a share of the speed without: the median of alternating runs. */
+export function shapedShare(voices: number): number {
+  const kit = shapedKit();
+  const speed = (of?: Kit) => {
+    let ms = 0;
+    load(voices, SECONDS / 2, (quantum) => (ms += quantum), of);
+    return 1 / ms;
+  };
+  const shares = Array.from({ length: 5 }, () => speed(kit) / speed());
+  return shares.sort((a, b) => a - b)[2]!;
 }
 
 /** Share of the quantum's time (in %) that a dense song costs: 32 voices. */

@@ -9,14 +9,14 @@ import { VoiceFilter } from './voiceFilter';
 import { VoiceWaves } from './voiceWaves';
 
 const MAX_LAYERS = 3;
-/** Frames between two looks at the waves, counted from frame 0: three thousand steps a second are a glide to the ear. */
-const CONTROL_FRAMES = 16;
+/** Frames between two looks at the waves, counted from frame 0: fifteen hundred steps a second are a glide to the ear. */
+const CONTROL_FRAMES = 32;
 /** And where there are no waves, and only the end of what rings in the filter is waited for. */
 const STILL_FRAMES = 128;
 /** A sound that is held only as long as its pad ends so softly when it is let go. */
 const RELEASE_SECONDS = 0.02;
-/** How much strokes differ at full variation: semitones, octaves of decay and of cutoff, dB. */
-const VARIATION = { pitch: 0.12, decay: 0.05, filter: 0.08, level: 0.15 };
+/** How much strokes differ at full variation: octaves of decay and of cutoff, dB. */
+const VARIATION = { decay: 0.05, filter: 0.08, level: 0.15 };
 
 /** How one stroke differs from its sound. */
 export interface Shape {
@@ -104,6 +104,8 @@ export class DrumVoice {
   private pan = 0;
   private cutoff = 0;
   private isFiltered = false;
+  /** Frame at which the last part of a drum is silent. */
+  private sourceEnd = 0;
   /** The next frame to be rendered, and frames until the waves are looked at again. */
   private frame = 0;
   private untilControl = 0;
@@ -154,7 +156,7 @@ export class DrumVoice {
     const waved = this.waves.start(patch.lfos, frame, track * 64 + pad, clock);
     const decay = shape.decay + patch.decay + waved;
     const felt = Math.min(1, Math.max(0, 1 + (velocity - 1) * patch.response));
-    const pitch = shape.pitch + patch.pitch + VARIATION.pitch * differs(touch, 1);
+    const pitch = shape.pitch + patch.pitch;
     touch.velocity = felt;
     // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
     touch.gain = felt * (0.3 + 0.7 * felt);
@@ -184,6 +186,9 @@ export class DrumVoice {
     for (let i = 0; i < this.layerCount; i++) {
       this.layers[i]!.start(recipe.layers[i]!, touch, hash(touch.seed, track * 64 + pad, i));
     }
+    let left = this.body.left;
+    for (let i = 0; i < this.layerCount; i++) left = Math.max(left, this.layers[i]!.left);
+    this.sourceEnd = this.startFrame + left;
   }
 
   private startFilter(shape: Shape, pitch: number, velocity: number): void {
@@ -210,19 +215,22 @@ export class DrumVoice {
     if (!this.isSourceSounding && (!this.isFiltered || this.filter.isQuiet)) this.active = false;
     if (this.isFiltered) this.filter.tune(this.cutoff * exp2(waves.filter));
     if (waves.areStill) return;
-    const bend = exp2(waves.pitch / 12);
-    if (this.body.left > 0) this.body.bend(bend);
-    if (this.tone.sounding) this.tone.bend(bend);
-    for (let i = 0; i < this.layerCount; i++) this.layers[i]!.bend(bend);
+    if (waves.movePitch) this.bend(exp2(waves.pitch / 12));
     waves.look(this.frame + frames, clock);
+    if (!waves.moveLevel) return;
     this.slopeLeft = (this.leftGain() - this.gainLeft) / frames;
     this.slopeRight = (this.rightGain() - this.gainRight) / frames;
   }
 
+  private bend(ratio: number): void {
+    if (this.body.left > 0) this.body.bend(ratio);
+    if (this.tone.sounding) this.tone.bend(ratio);
+    for (let i = 0; i < this.layerCount; i++) if (this.layers[i]!.left > 0) this.layers[i]!.bend(ratio);
+  }
+
+  /** Told at a frame of a look: by then parts may have been rendered beyond it. */
   private get isSourceSounding(): boolean {
-    if (this.body.left > 0 || this.tone.sounding) return true;
-    for (let l = 0; l < this.layerCount; l++) if (this.layers[l]!.left > 0) return true;
-    return false;
+    return this.patch.recipe.tone ? this.tone.sounding : this.frame < this.sourceEnd;
   }
 
   /** Constant power: the squares of both gains add up to one. */
@@ -270,16 +278,21 @@ export class DrumVoice {
    */
   render(mono: Float64Array, bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
     if (this.waves.areStill && !this.isFiltered) {
-      this.renderRun(mono, bus, 0, frames, metal);
+      this.renderSource(mono, frames, metal);
+      this.finish(mono, 0, bus, 0, frames);
       this.frame += frames;
       this.active = this.isSourceSounding && this.fade > 0;
       return;
     }
+    // What bends the pitch has the source rendered from look to look; a tone says only then whether it is over.
+    const isInPieces = this.waves.movePitch || this.patch.recipe.tone !== undefined;
+    if (!isInPieces) this.renderSource(mono, frames, metal);
     for (let from = 0; from < frames && this.active;) {
       if (this.untilControl === 0) this.control(clock);
       if (!this.active) return;
       const run = Math.min(frames - from, this.untilControl);
-      this.renderRun(mono, bus, from, run, metal);
+      if (isInPieces) this.renderSource(mono, run, metal);
+      this.finish(mono, isInPieces ? 0 : from, bus, from, run);
       if (this.fade <= 0) this.active = false;
       this.frame += run;
       this.untilControl -= run;
@@ -287,30 +300,35 @@ export class DrumVoice {
     }
   }
 
-  private renderRun(mono: Float64Array, bus: VoiceBus, from: number, frames: number, metal: Float64Array): void {
+  /** The next samples of what sounds, from the start of `mono`. */
+  private renderSource(mono: Float64Array, frames: number, metal: Float64Array): void {
     mono.fill(0, 0, frames);
     if (this.body.left > 0) this.body.render(mono, frames);
     if (this.tone.sounding) this.tone.render(mono, frames);
     for (let l = 0; l < this.layerCount; l++) {
       if (this.layers[l]!.left > 0) this.layers[l]!.render(mono, frames, metal);
     }
-    if (this.isFiltered) this.filter.process(mono, frames);
-    if (this.drive > 0) this.saturate(mono, frames);
-    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, frames);
-    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(bus, mono, from, frames);
-    else this.mix(bus, mono, from, frames);
   }
 
-  private saturate(mono: Float64Array, frames: number): void {
+  /** Takes samples from `at` of `mono` on through filter, saturation and level into a bus, from `to` on. */
+  private finish(mono: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+    if (this.isFiltered) this.filter.process(mono, at, frames);
+    if (this.drive > 0) this.saturate(mono, at, frames);
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, at, frames);
+    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(mono, at, bus, to, frames);
+    else this.mix(mono, at, bus, to, frames);
+  }
+
+  private saturate(mono: Float64Array, at: number, frames: number): void {
     const { makeUp, drive } = this;
-    for (let i = 0; i < frames; i++) mono[i] = softClip(mono[i]! * drive) * makeUp;
+    for (let i = at; i < at + frames; i++) mono[i] = softClip(mono[i]! * drive) * makeUp;
   }
 
   /** The attack, and the fade of a voice that ends early. */
-  private shapeLevel(mono: Float64Array, frames: number): void {
+  private shapeLevel(mono: Float64Array, at: number, frames: number): void {
     const { attackStep, fadeStep } = this;
     let { attack, fade } = this;
-    for (let i = 0; i < frames; i++) {
+    for (let i = at; i < at + frames; i++) {
       if (attack < 1) attack = Math.min(1, attack + attackStep);
       fade -= fadeStep;
       mono[i]! *= attack * (fade > 0 ? fade : 0);
@@ -319,26 +337,26 @@ export class DrumVoice {
     this.fade = fade;
   }
 
-  private mix({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
+  private mix(mono: Float64Array, at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
     const { gainLeft, gainRight } = this;
     const toRoom = this.room * (gainLeft + gainRight) * 0.5;
     for (let i = 0; i < frames; i++) {
-      const y = mono[i]!;
-      left[from + i]! += y * gainLeft;
-      right[from + i]! += y * gainRight;
-      send[from + i]! += y * toRoom;
+      const y = mono[at + i]!;
+      left[to + i]! += y * gainLeft;
+      right[to + i]! += y * gainRight;
+      send[to + i]! += y * toRoom;
     }
   }
 
-  private mixMoving({ left, right, send }: VoiceBus, mono: Float64Array, from: number, frames: number): void {
+  private mixMoving(mono: Float64Array, at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
     const { slopeLeft, slopeRight } = this;
     const room = this.room * 0.5;
     let { gainLeft, gainRight } = this;
     for (let i = 0; i < frames; i++) {
-      const y = mono[i]!;
-      left[from + i]! += y * gainLeft;
-      right[from + i]! += y * gainRight;
-      send[from + i]! += y * room * (gainLeft + gainRight);
+      const y = mono[at + i]!;
+      left[to + i]! += y * gainLeft;
+      right[to + i]! += y * gainRight;
+      send[to + i]! += y * room * (gainLeft + gainRight);
       gainLeft += slopeLeft;
       gainRight += slopeRight;
     }

@@ -4,6 +4,8 @@ import type { Layer } from './recipes';
 import { MAX_STRETCH } from './stretch';
 import type { Touch } from './touch';
 
+/** Share by which the pitch moves before the filter follows: a tenth of a semitone. */
+const FILTER_STEP = 0.006;
 /** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
 
@@ -36,6 +38,7 @@ export class LayerVoice {
   /** It is read between its frames, too. */
   private isPitched = false;
   private bendRatio = 1;
+  private filterRatio = 1;
   private layer!: Layer;
   /** Of the filter, as a share of the sample rate. */
   private cutoff = 0.1;
@@ -74,6 +77,7 @@ export class LayerVoice {
     this.metalStep = this.struckStep = pitch;
     this.isPitched = pitch !== 1;
     this.bendRatio = 1;
+    this.filterRatio = 1;
     this.layer = layer;
     this.holdLeft = Math.round(hold * sampleRate);
     this.gain = gain * layer.level * (layer.source === 'noise' ? noiseGain(sampleRate) : 1);
@@ -105,6 +109,9 @@ export class LayerVoice {
     this.bendRatio = ratio;
     this.isPitched = true;
     this.metalStep = this.struckStep * ratio;
+    // Its filter follows in steps that nobody hears in a burst of noise: each costs as much as thirty samples.
+    if (Math.abs(ratio - this.filterRatio) < FILTER_STEP * this.filterRatio) return;
+    this.filterRatio = ratio;
     this.setFilter(this.layer, this.cutoff * ratio);
   }
 

@@ -37,19 +37,41 @@ export class VoiceFilter {
     this.scale = 1 / (1 + this.g * (this.g + this.damping));
   }
 
-  /** Filters the first `frames` samples in place. */
-  process(samples: Float64Array, frames: number): void {
-    const { g, damping, scale, kind } = this;
+  /** Filters samples in place, `frames` of them from `at` on. */
+  process(samples: Float64Array, at: number, frames: number): void {
+    if (this.kind === 'low') this.processLow(samples, at, at + frames);
+    else this.processOther(samples, at, at + frames);
+  }
+
+  private processLow(samples: Float64Array, from: number, to: number): void {
+    const { g, damping, scale } = this;
+    const feedback = damping + g;
     let { band, low } = this;
-    const [isLow, isBand] = [kind === 'low', kind === 'band'];
-    for (let i = 0; i < frames; i++) {
-      const high = (samples[i]! - low - (damping + g) * band) * scale;
+    for (let i = from; i < to; i++) {
+      const high = (samples[i]! - low - feedback * band) * scale;
       const b = band + g * high;
       const l = low + g * b;
       band = b + g * high;
       low = l + g * b;
-      // The band's peak is as high as its input at any resonance.
-      samples[i] = isLow ? l : isBand ? b * damping : high;
+      samples[i] = l;
+    }
+    this.band = band;
+    this.low = low;
+  }
+
+  private processOther(samples: Float64Array, from: number, to: number): void {
+    const { g, damping, scale } = this;
+    const feedback = damping + g;
+    // The band's peak is as high as its input at any resonance.
+    const ofBand = this.kind === 'band' ? damping : 0;
+    const ofHigh = this.kind === 'high' ? 1 : 0;
+    let { band, low } = this;
+    for (let i = from; i < to; i++) {
+      const high = (samples[i]! - low - feedback * band) * scale;
+      const b = band + g * high;
+      band = b + g * high;
+      low = low + 2 * g * b;
+      samples[i] = ofBand * b + ofHigh * high;
     }
     this.band = band;
     this.low = low;

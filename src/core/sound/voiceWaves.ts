@@ -10,6 +10,10 @@ export class VoiceWaves {
   level = 0;
   pan = 0;
 
+  /** Whether one of them moves the pitch, or level or pan. */
+  movePitch = false;
+  moveLevel = false;
+
   private patches: readonly LfoPatch[] = [];
   private readonly waves: readonly LfoVoice[];
 
@@ -29,10 +33,15 @@ export class VoiceWaves {
    */
   start(patches: readonly LfoPatch[], frame: number, seed: number, clock: SongClock): number {
     this.patches = patches;
+    this.movePitch = false;
+    this.moveLevel = false;
     let decay = 0;
     for (let i = 0; i < patches.length; i++) {
       this.waves[i]!.start(patches[i]!, frame, seed * MOST_LFOS + i);
-      if (patches[i]!.moves === 'decay') decay += this.waves[i]!.valueAt(frame, clock);
+      const { moves } = patches[i]!;
+      if (moves === 'pitch') this.movePitch = true;
+      if (moves === 'level' || moves === 'pan') this.moveLevel = true;
+      if (moves === 'decay') decay += this.waves[i]!.valueAt(frame, clock);
     }
     this.look(frame, clock);
     return decay;
@@ -41,12 +50,22 @@ export class VoiceWaves {
   /** Looks where they are at a frame, which is never before the one looked at last. */
   look(frame: number, clock: SongClock): void {
     const { patches } = this;
-    this.pitch = this.filter = this.level = this.pan = 0;
+    let pitch = 0;
+    let filter = 0;
+    let level = 0;
+    let pan = 0;
     for (let i = 0; i < patches.length; i++) {
       const { moves } = patches[i]!;
       if (moves === 'decay') continue;
       const value = this.waves[i]!.valueAt(frame, clock);
-      this[moves] += value;
+      if (moves === 'pitch') pitch += value;
+      else if (moves === 'filter') filter += value;
+      else if (moves === 'level') level += value;
+      else pan += value;
     }
+    this.pitch = pitch;
+    this.filter = filter;
+    this.level = level;
+    this.pan = pan;
   }
 }
