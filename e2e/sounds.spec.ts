@@ -68,7 +68,10 @@ test('a sound is shaped while it plays: dragged, stepped, typed, given back by a
   expect((tracks[1] as Track).kit.pads[6]!.sound.settings).toEqual({ variation: 0.3 });
 });
 
-test('the nest follows the pad that was struck last; a sound is heard, heard alone, named, copied and pasted', async ({ app, page }) => {
+test('the nest follows the pad that was struck last; a sound is heard, heard alone, named, copied and pasted', async ({
+  app,
+  page,
+}) => {
   await openSounds(app);
   await app.button('Sound 3 Snare').click();
   await expect(app.button('Sound 3 Snare')).toHaveAttribute('aria-pressed', 'true');
@@ -88,9 +91,12 @@ test('the nest follows the pad that was struck last; a sound is heard, heard alo
   await expect(app.button('Sound 5 Board slap')).toBeVisible();
   // Its key is that of another pad already, so that the pad keeps its own (GM: closed hat 42).
   await savedSound(app, 4, ({ sound, note }) => sound.name === 'Board slap' && sound.kind === 'snare' && note === 42);
-}); // prettier-ignore
+});
 
-test('kits and sounds are found, tried in the running beat, left and taken: no stroke is missing or moved', async ({ app, page }) => {
+test('kits and sounds are found, tried in the running beat, left and taken: no stroke is missing or moved', async ({
+  app,
+  page,
+}) => {
   await openSounds(app);
   await app.play.click();
   await app.button('Shelf').click();
@@ -139,7 +145,7 @@ test('kits and sounds are found, tried in the running beat, left and taken: no s
   }
   expect(rounds.size).toBe(hits);
   expect(Math.max(...rounds.values()) - Math.min(...rounds.values())).toBeLessThanOrEqual(1);
-}); // prettier-ignore
+});
 
 test('what a sound cuts off, what it also plays, and its waves', async ({ app, page }) => {
   await openSounds(app);
@@ -180,7 +186,7 @@ test('what a sound cuts off, what it also plays, and its waves', async ({ app, p
   const { applied } = await heard(page);
   const kit = applied.findLast(({ type }) => type === 'kit') as { kit: Kit } | undefined;
   expect(kit?.kit.pads[2]!.alsoPlays).toEqual([{ pad: 3, share: 0.8, note: '1/32' }]);
-}); // prettier-ignore
+});
 
 test('each sound keeps to its own rates of note repeat', async ({ app, page }) => {
   await openSounds(app);
@@ -193,7 +199,30 @@ test('each sound keeps to its own rates of note repeat', async ({ app, page }) =
   await page.keyboard.press('Escape');
 });
 
-test('an own kit is kept, carried away as a file and brought in again, and what is on the shelf survives a reload', async ({ app, page }) => {
+test('Steps and Moves show the controls that sounds have got: a drive is written down while it plays', async ({
+  app,
+  page,
+}) => {
+  await openSounds(app);
+  await page.getByRole('link', { name: 'Steps', exact: true }).click();
+  for (const lane of ['Room', 'Resonance', 'Drive']) await choose(app, 'Moves lane', lane);
+  await choose(app, 'Moves lane', 'Record Moves');
+  await app.record.click();
+  await expect(app.stop).toBeVisible();
+  await app.strip('Drive').focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('PageUp');
+  await app.button('Let go of all').click();
+  await app.stop.click();
+  await app.savedSet((set) => set.tracks[0]!.patterns[0]!.moves?.[0]?.control === 'drive');
+  const { moves } = (await app.savedNow()).tracks[0]!.patterns[0]!;
+  expect(Math.max(...moves![0]!.points.map(({ value }) => value))).toBeGreaterThan(0);
+  expect((await heard(page)).applied.some((c) => c.type === 'turn' && c.control === 'drive' && c.value > 0)).toBe(true);
+});
+
+test('an own kit is kept, carried away as a file and brought in again, and what is on the shelf survives a reload', async ({
+  app,
+  page,
+}) => {
   await openSounds(app);
   await slider(app, 'Pitch').focus();
   await page.keyboard.press('PageUp');
@@ -224,7 +253,7 @@ test('an own kit is kept, carried away as a file and brought in again, and what 
   await again.setFiles({ ...file, buffer: file.buffer.subarray(0, 200) });
   await expect(page.getByText(/could not be opened\. The zip is damaged/)).toBeVisible();
   await expect(app.button('Export Curb')).toBeVisible();
-}); // prettier-ignore
+});
 
 test('a track of notes has one sound: its voice, shaped', async ({ app, page }) => {
   const set = demoSet();
@@ -235,15 +264,26 @@ test('a track of notes has one sound: its voice, shaped', async ({ app, page }) 
   await page.keyboard.press('ArrowLeft');
   await app.savedSet((set) => ((set.tracks[2] as Track).tones!.settings?.cutoff ?? 20000) < 20000);
   await expect.poll(async () => (await heard(page)).applied.some((c) => c.type === 'notes' && c.track === 2 && c.layout?.settings !== undefined)).toBe(true); // prettier-ignore
-}); // prettier-ignore
+});
 
-for (const viewport of [{ width: 390, height: 844 }, { width: 844, height: 390 }, { width: 1280, height: 800 }, { width: 667, height: 375 }]) {
+for (const viewport of [
+  { width: 390, height: 844 },
+  { width: 844, height: 390 },
+  { width: 1280, height: 800 },
+  { width: 667, height: 375 },
+]) {
   test(`Sounds and its sheets are usable at ${viewport.width} x ${viewport.height}`, async ({ app, page }) => {
     await page.setViewportSize(viewport);
     await openSounds(app);
     for (const group of ['Out', 'Playing', 'Finer']) await app.button(group).click();
     await expectUsable(page);
-    for (const [key, title] of [['Shelf', 'Shelf'], ['Kit', 'Kit'], ['Cuts off', 'Cuts off'], ['Also plays', 'Also plays'], ['LFO', 'LFO']] as const) {
+    for (const [key, title] of [
+      ['Shelf', 'Shelf'],
+      ['Kit', 'Kit'],
+      ['Cuts off', 'Cuts off'],
+      ['Also plays', 'Also plays'],
+      ['LFO', 'LFO'],
+    ] as const) {
       await app.button(key).click();
       await expect(page.getByRole('dialog', { name: title, exact: true })).toBeVisible();
       if (key === 'Also plays') await app.button('Also plays 2 Rim').click();
@@ -253,4 +293,4 @@ for (const viewport of [{ width: 390, height: 844 }, { width: 844, height: 390 }
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }
   });
-} // prettier-ignore
+}

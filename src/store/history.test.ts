@@ -111,44 +111,51 @@ const played = (store: Store) => {
 
 test('undo and redo of any steps, mixed with launches and mutes: the document is exact, and what plays is left alone', () => {
   fc.assert(
-    fc.property(fc.array(fc.oneof({ weight: 3, arbitrary: deeds }, performing), { minLength: 1, maxLength: 25 }), performing, (acts, later) => {
-      const store = open();
-      const before = selectSet(store.getState());
-      for (const act of acts) act(store);
-      const after = selectSet(store.getState());
-      const { past, open: last } = store.getState().set;
-      const count = past.length + (last ? 1 : 0);
-      for (let i = 0; i < count; i++) {
-        later(store);
-        const was = played(store);
-        store.dispatch(undone());
-        const now = played(store);
-        // A pattern that went back to another slot is followed there; nothing else of what plays has changed.
-        expect(now.map(({ at: _, ...rest }) => rest)).toEqual(was.map(({ at: _, ...rest }) => rest));
-      }
-      const undone_ = selectSet(store.getState());
-      expect({ ...undone_, tempo: 0 }).toEqual({ ...before, tempo: 0 });
-      for (let i = 0; i < count; i++) store.dispatch(redone());
-      expect({ ...selectSet(store.getState()), tempo: 0 }).toEqual({ ...after, tempo: 0 });
-      expect(selectPattern(store.getState())).toBeDefined();
-    }),
+    fc.property(
+      fc.array(fc.oneof({ weight: 3, arbitrary: deeds }, performing), { minLength: 1, maxLength: 25 }),
+      performing,
+      (acts, later) => {
+        const store = open();
+        const before = selectSet(store.getState());
+        for (const act of acts) act(store);
+        const after = selectSet(store.getState());
+        const { past, open: last } = store.getState().set;
+        const count = past.length + (last ? 1 : 0);
+        for (let i = 0; i < count; i++) {
+          later(store);
+          const was = played(store);
+          store.dispatch(undone());
+          const now = played(store);
+          // A pattern that went back to another slot is followed there; nothing else of what plays has changed.
+          expect(now.map(({ at: _, ...rest }) => rest)).toEqual(was.map(({ at: _, ...rest }) => rest));
+        }
+        const undone_ = selectSet(store.getState());
+        expect({ ...undone_, tempo: 0 }).toEqual({ ...before, tempo: 0 });
+        for (let i = 0; i < count; i++) store.dispatch(redone());
+        expect({ ...selectSet(store.getState()), tempo: 0 }).toEqual({ ...after, tempo: 0 });
+        expect(selectPattern(store.getState())).toBeDefined();
+      },
+    ),
     { numRuns: Number(process.env.HISTORIES ?? 300) },
   );
-}); // prettier-ignore
+});
 
 test('every document that can be made can be opened again', () => {
   fc.assert(
-    fc.property(fc.array(fc.oneof({ weight: 4, arbitrary: deeds }, performing), { minLength: 1, maxLength: 40 }), (acts) => {
-      const store = open();
-      for (const act of acts) act(store);
-      const { set, stage } = store.getState();
-      const read = readSet(writeSet({ set: set.present, stage }));
-      if ('error' in read) throw new Error(read.error);
-      expect(read.set).toEqual(JSON.parse(JSON.stringify(set.present)));
-    }),
+    fc.property(
+      fc.array(fc.oneof({ weight: 4, arbitrary: deeds }, performing), { minLength: 1, maxLength: 40 }),
+      (acts) => {
+        const store = open();
+        for (const act of acts) act(store);
+        const { set, stage } = store.getState();
+        const read = readSet(writeSet({ set: set.present, stage }));
+        if ('error' in read) throw new Error(read.error);
+        expect(read.set).toEqual(JSON.parse(JSON.stringify(set.present)));
+      },
+    ),
     { numRuns: Number(process.env.HISTORIES ?? 300) },
   );
-}); // prettier-ignore
+});
 
 test('the oldest steps make room beyond 64 MB, and the history says its size', () => {
   const store = open();

@@ -18,7 +18,7 @@ test('a number is set, its drag is one step of undo, and null gives it back to t
   const before = selectSet(store.getState());
   for (const value of [1, 2, 3]) store.dispatch(soundNumberSet({ ...place, setting: 'pitch', value, gesture: 'a' }));
   store.dispatch(soundNumberSet({ ...place, setting: 'pitch', value: 7, gesture: 'b' }));
-  expect(soundOf(store).settings.pitch).toBe(7);
+  expect([soundOf(store).settings.pitch, selectUndo(store.getState())]).toEqual([7, 'pitch']);
   store.dispatch(undone());
   expect(soundOf(store).settings.pitch).toBe(3);
   store.dispatch(soundNumberSet({ ...place, setting: 'pitch', value: null, gesture: 'c' }));

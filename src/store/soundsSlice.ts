@@ -3,7 +3,7 @@ import { demoSet } from '@/core/document/demo';
 import { MOST_ALSO, overreaching, withCuts, withSound, type AlsoPlays, type Kit } from '@/core/document/kit';
 import { MAX_NAME } from '@/core/document/limits';
 import type { BeatSet } from '@/core/document/set';
-import type { NumberSetting, Sound, SoundSettings } from '@/core/document/sound';
+import { NUMBER_NAMES, type NumberSetting, type Sound, type SoundSettings } from '@/core/document/sound';
 import { kindNote, type SoundKind } from '@/core/document/soundKinds';
 import { undoStep } from './undoable';
 
@@ -37,7 +37,10 @@ const slice = createSlice({
         if (value === null) delete settings[setting];
         else settings[setting] = value;
       },
-      prepare: undoStep<NumberSet>('sound', ({ gesture }) => gesture),
+      prepare: undoStep<NumberSet>(
+        ({ setting }) => NUMBER_NAMES[setting].toLowerCase(),
+        ({ gesture }) => gesture,
+      ),
     },
     soundChanged: {
       reducer(set, { payload: { change, ...place } }: PayloadAction<Changed>) {

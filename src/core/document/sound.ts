@@ -92,4 +92,22 @@ export const SOUND_NUMBERS: Record<NumberSetting, { min: number; max: number; ne
   variation: { min: 0, max: 1, neutral: 0 },
   voices: { min: 1, max: 8, neutral: 1 },
 };
+/** What the numbers are called. */
+export const NUMBER_NAMES: Record<NumberSetting, string> = {
+  pitch: 'Pitch',
+  attack: 'Attack',
+  hold: 'Hold',
+  decay: 'Decay',
+  cutoff: 'Filter',
+  resonance: 'Resonance',
+  filterKey: 'Filter follows pitch',
+  filterVelocity: 'Filter follows velocity',
+  drive: 'Drive',
+  level: 'Level',
+  pan: 'Pan',
+  room: 'Room',
+  response: 'Velocity response',
+  variation: 'Variation',
+  voices: 'At once',
+};
 export const NUMBER_SETTINGS = Object.keys(SOUND_NUMBERS) as NumberSetting[];

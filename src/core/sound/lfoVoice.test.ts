@@ -59,12 +59,13 @@ test('waves lie between 0 and 1, reach both ends, and have no step: jumps take t
   for (const shape of LFO_SHAPES) {
     const values = Array.from({ length: 40001 }, (_, i) => lfoWave(shape, i / 10000, EDGE, 7));
     expect([shape, Math.min(...values) >= 0, Math.max(...values) <= 1]).toEqual([shape, true, true]);
-    if (shape !== 'random') expect([shape, Math.min(...values) < 0.02, Math.max(...values) > 0.98]).toEqual([shape, true, true]);
+    if (shape !== 'random')
+      expect([shape, Math.min(...values) < 0.02, Math.max(...values) > 0.98]).toEqual([shape, true, true]);
     // The steepest part of a jump over a hundredth of the cycle: 1.5 times its mean slope.
     const steepest = Math.max(...values.map((v, i) => (i === 0 ? 0 : Math.abs(v - values[i - 1]!))));
     expect([shape, steepest <= 1.5 / (EDGE * 10000) + 1e-3]).toEqual([shape, true]);
   }
-}); // prettier-ignore
+});
 
 test('each shape is what its name says (textbook)', () => {
   const at = (shape: LfoShape, ...turns: number[]) => turns.map((t) => Math.round(100 * lfoWave(shape, t, 0, 7)) / 100);

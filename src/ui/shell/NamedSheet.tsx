@@ -10,6 +10,7 @@ import { SetupSheet } from '../setup/SetupSheet';
 import { SimpleSheet } from '../simple/SimpleSheet';
 import { SlotsSheet } from '../slots/SlotsSheet';
 import { lazyPlace } from '../shared/lazyPlace';
+import { SOUND_SHEETS } from '../sounds/SoundsScreen';
 import { EditSheet } from '../steps/sheets/EditSheet';
 import { LengthSheet } from '../steps/sheets/LengthSheet';
 import { StepSheet } from '../steps/sheets/StepSheet';
@@ -24,11 +25,7 @@ const LATER = {
   carry: lazyPlace(() => import('../carry/CarrySheet')),
   devices: lazyPlace(() => import('../devices/DevicesSheet')),
   map: lazyPlace(() => import('../devices/MapSheet')),
-  shelf: lazyPlace(() => import('../sounds/ShelfSheet')),
-  kit: lazyPlace(() => import('../sounds/KitSheet')),
-  cuts: lazyPlace(() => import('../sounds/CutsSheet')),
-  also: lazyPlace(() => import('../sounds/AlsoSheet')),
-  lfo: lazyPlace(() => import('../sounds/LfoSheet')),
+  ...SOUND_SHEETS,
 };
 
 const SHEETS: Record<SheetName, ComponentType> = {

@@ -13,30 +13,50 @@ const IN_MS = 'ms';
 const DELAYS = [{ value: IN_MS, name: 'in ms' }, ...[...GRID_NAMES].reverse().map((value) => ({ value, name: value }))];
 
 /** Up to three other pads that sound with a pad: at once, or a little later. */
-export default function AlsoSheet() {
+export function AlsoSheet() {
   const dispatch = useAppDispatch();
   const { id: track, kit, tones } = useAppSelector(selectTrack);
   const pad = useAppSelector((state) => state.steps.pad);
   const { sound, alsoPlays = [] } = kit.pads[pad]!;
-  const set = (also: AlsoPlays[], gesture?: string) => dispatch(alsoPlaysSet({ track, pad, also, ...(gesture && { gesture }) }));
+  const set = (also: AlsoPlays[], gesture?: string) =>
+    dispatch(alsoPlaysSet({ track, pad, also, ...(gesture && { gesture }) }));
   const change = (other: number, part: Partial<AlsoPlays>, gesture?: string) =>
-    set(alsoPlays.map((one) => (one.pad === other ? { ...one, ...part } : one)), gesture);
+    set(
+      alsoPlays.map((one) => (one.pad === other ? { ...one, ...part } : one)),
+      gesture,
+    );
   const chosen = alsoPlays.map((one) => one.pad);
   const toggle = (other: number) =>
-    set(chosen.includes(other) ? alsoPlays.filter((one) => one.pad !== other) : [...alsoPlays, { pad: other, share: 0.8 }]);
+    set(
+      chosen.includes(other)
+        ? alsoPlays.filter((one) => one.pad !== other)
+        : [...alsoPlays, { pad: other, share: 0.8 }],
+    );
   return (
     <Sheet title="Also plays" about={`Choose up to three other sounds that sound with ${sound.name}.`}>
       {tones ? (
         <Words>Notes play no other pads.</Words>
       ) : (
-        <PadChoice label="Also plays" pads={kit.pads} of={pad} chosen={chosen} barred={barredFor(kit.pads, pad)} onToggle={toggle} />
+        <PadChoice
+          label="Also plays"
+          pads={kit.pads}
+          of={pad}
+          chosen={chosen}
+          barred={barredFor(kit.pads, pad)}
+          onToggle={toggle}
+        />
       )}
       {!tones &&
         alsoPlays.map(({ pad: other, share, ms = 0, note }) => {
           const { name } = kit.pads[other]!.sound;
           return (
             <SectionOf key={other} name={name}>
-              <Strip label={`Loudness of ${name}`} value={share} unit="%" onChange={(next, gesture) => change(other, { share: next }, gesture)} />
+              <Strip
+                label={`Loudness of ${name}`}
+                value={share}
+                unit="%"
+                onChange={(next, gesture) => change(other, { share: next }, gesture)}
+              />
               <Choice
                 label={`Delay of ${name}`}
                 caption="Later by"
@@ -45,14 +65,22 @@ export default function AlsoSheet() {
                 onChoose={(value) => set(alsoPlays.map((one) => (one.pad === other ? delayed(one, value) : one)))}
               />
               {note === undefined && (
-                <Strip label={`Delay of ${name} in ms`} value={ms} max={MOST_DELAY_MS} step={1} scale={1} unit="ms" onChange={(next, gesture) => change(other, { ms: next }, gesture)} />
+                <Strip
+                  label={`Delay of ${name} in ms`}
+                  value={ms}
+                  max={MOST_DELAY_MS}
+                  step={1}
+                  scale={1}
+                  unit="ms"
+                  onChange={(next, gesture) => change(other, { ms: next }, gesture)}
+                />
               )}
             </SectionOf>
           );
         })}
     </Sheet>
   );
-} // prettier-ignore
+}
 
 function SectionOf({ name, children }: { name: string; children: React.ReactNode }) {
   return (

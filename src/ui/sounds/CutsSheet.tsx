@@ -8,7 +8,7 @@ import { Words } from '../shared/Words';
 import { PadChoice } from './PadChoice';
 
 /** Sounds that cut each other off, chosen as pads. */
-export default function CutsSheet() {
+export function CutsSheet() {
   const dispatch = useAppDispatch();
   const { id: track, kit, tones } = useAppSelector(selectTrack);
   const pad = useAppSelector((state) => state.steps.pad);

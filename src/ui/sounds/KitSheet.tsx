@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useStore } from 'react-redux';
 import { TextInput } from 'react-native-paper';
 import { POLISHED_FLOOR } from '@/core/document/kits';
+import { kindName } from '@/core/document/soundKinds';
 import { MOST_TAG_LETTERS, MOST_TAGS, type Shelved } from '@/core/shelf/shelved';
 import { bringIn, exportKit } from '@/storage/setFiles';
 import { pickFile } from '@/storage/pickFile';
@@ -18,7 +19,7 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 
 /** The kit of the shown track as a whole: its name, kept on the shelf, carried away and brought in. */
-export default function KitSheet() {
+export function KitSheet() {
   const dispatch = useAppDispatch();
   const store = useStore() as Store;
   const instrument = useInstrument();
@@ -39,19 +40,51 @@ export default function KitSheet() {
   };
   return (
     <Sheet title="Kit" about={`All sounds of ${trackName}: name them, keep them on the shelf, carry them away.`}>
-      <NameField key={kit.name} label="Name of the kit" name={kit.name} onName={(name) => dispatch(kitNamed({ track, name }))} />
-      <TextInput mode="outlined" dense label="Tags, with commas between" aria-label="Tags of the kit" value={tags} autoComplete="off" onChangeText={setTags} />
+      <NameField
+        key={kit.name}
+        label="Name of the kit"
+        name={kit.name}
+        onName={(name) => dispatch(kitNamed({ track, name }))}
+      />
+      <TextInput
+        mode="outlined"
+        dense
+        label="Tags, with commas between"
+        aria-label="Tags of the kit"
+        value={tags}
+        autoComplete="off"
+        onChangeText={setTags}
+      />
       <KeyRow
         keys={[
           { label: 'Save kit', text: 'Save kit', act: () => keep(entry()) },
-          { label: 'Save sound', text: `Save ${sound.name}`, act: () => keep({ id: nanoid(), name: sound.name, tags: [...new Set([sound.kind.toLowerCase(), ...tagList()])], sound }) },
+          {
+            label: 'Save sound',
+            text: `Save ${sound.name}`,
+            act: () =>
+              keep({
+                id: nanoid(),
+                name: sound.name,
+                tags: [...new Set([kindName(sound.kind).toLowerCase(), ...tagList()])],
+                sound,
+              }),
+          },
         ]}
       />
       <KeyRow
         keys={[
           { label: 'Export kit', text: 'Export kit', act: () => void exportKit(store, entry()) },
-          { label: 'Bring in a kit', text: 'Bring in', act: () => pickFile('.zip,application/zip', (file) => void bringIn(store, file, (set) => instrument.open(set))) },
-          { label: 'Start kit again', text: 'Polished Floor again', act: () => void dispatch(kitTaken({ track, kit: POLISHED_FLOOR })) },
+          {
+            label: 'Bring in a kit',
+            text: 'Bring in',
+            act: () =>
+              pickFile('.zip,application/zip', (file) => void bringIn(store, file, (set) => instrument.open(set))),
+          },
+          {
+            label: 'Start kit again',
+            text: 'Polished Floor again',
+            act: () => void dispatch(kitTaken({ track, kit: POLISHED_FLOOR })),
+          },
         ]}
       />
       <SheetTitle>Own kits and sounds</SheetTitle>
@@ -61,7 +94,7 @@ export default function KitSheet() {
       ))}
     </Sheet>
   );
-} // prettier-ignore
+}
 
 /** One of the player's own: named, carried away, or taken from the shelf. */
 function OwnEntry({ entry }: { entry: Shelved }) {

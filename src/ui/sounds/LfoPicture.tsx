@@ -18,10 +18,16 @@ export function LfoPicture({ lfo: { shape, low, high } }: { lfo: Lfo }) {
   return (
     <View style={[styles.picture, { backgroundColor: tokens.deep }]}>
       <svg aria-hidden width="100%" height="100%" viewBox={`0 0 ${POINTS} 48`} preserveAspectRatio="none">
-        <polyline points={points.join(' ')} fill="none" stroke={tokens.breast} strokeWidth={2.5} vectorEffect="non-scaling-stroke" />
+        <polyline
+          points={points.join(' ')}
+          fill="none"
+          stroke={tokens.breast}
+          strokeWidth={2.5}
+          vectorEffect="non-scaling-stroke"
+        />
       </svg>
     </View>
   );
-} // prettier-ignore
+}
 
 const styles = StyleSheet.create({ picture: { height: 52, borderRadius: RADIUS, overflow: 'hidden' } });

@@ -30,7 +30,7 @@ const IN_HZ = 'Hz';
 const RATES = [...LFO_NOTES.map((value) => ({ value: value as string, name: value as string })), { value: IN_HZ, name: 'in Hz' }]; // prettier-ignore
 
 /** Up to two slow waves that move something of a sound. */
-export default function LfoSheet() {
+export function LfoSheet() {
   const dispatch = useAppDispatch();
   const { track, pad, name, settings } = useSound();
   const lfos = settings.lfos ?? [];
@@ -43,17 +43,26 @@ export default function LfoSheet() {
           key={i}
           number={i + 1}
           lfo={lfo}
-          onChange={(change, gesture) => set(lfos.map((one, j) => (j === i ? { ...one, ...change } : one)), gesture)}
+          onChange={(change, gesture) =>
+            set(
+              lfos.map((one, j) => (j === i ? { ...one, ...change } : one)),
+              gesture,
+            )
+          }
           onReplace={(next) => set(lfos.map((one, j) => (j === i ? next : one)))}
           onRemove={() => set(lfos.filter((_, j) => j !== i))}
         />
       ))}
       {lfos.length < MOST_LFOS && (
-        <KeyRow keys={[{ text: lfos.length === 0 ? 'Add a wave' : 'Add another wave', act: () => void set([...lfos, FIRST_LFO]) }]} />
+        <KeyRow
+          keys={[
+            { text: lfos.length === 0 ? 'Add a wave' : 'Add another wave', act: () => void set([...lfos, FIRST_LFO]) },
+          ]}
+        />
       )}
     </Sheet>
   );
-} // prettier-ignore
+}
 
 interface PanelProps {
   number: number;
@@ -75,20 +84,75 @@ function LfoPanel({ number, lfo, onChange, onReplace, onRemove }: PanelProps) {
     <>
       <SheetTitle>{`Wave ${number}`}</SheetTitle>
       <LfoPicture lfo={lfo} />
-      <Segments label={named('moves')} value={moves} options={LFO_TARGETS.map((value) => ({ value, name: TARGETS[value] }))} onChoose={(target) => onReplace({ ...lfo, moves: target, ...FIRST_REACH[target] })} />
+      <Segments
+        label={named('moves')}
+        value={moves}
+        options={LFO_TARGETS.map((value) => ({ value, name: TARGETS[value] }))}
+        onChoose={(target) => onReplace({ ...lfo, moves: target, ...FIRST_REACH[target] })}
+      />
       <View style={styles.row}>
-        <Choice label={named('shape')} caption="Shape" value={shape} options={LFO_SHAPES.map((value) => ({ value, name: SHAPES[value] }))} grow onChoose={(next) => onChange({ shape: next })} />
-        <Choice label={named('rate')} caption="A cycle lasts" value={note ?? IN_HZ} options={RATES} grow onChoose={setRate} />
+        <Choice
+          label={named('shape')}
+          caption="Shape"
+          value={shape}
+          options={LFO_SHAPES.map((value) => ({ value, name: SHAPES[value] }))}
+          grow
+          onChoose={(next) => onChange({ shape: next })}
+        />
+        <Choice
+          label={named('rate')}
+          caption="A cycle lasts"
+          value={note ?? IN_HZ}
+          options={RATES}
+          grow
+          onChoose={setRate}
+        />
         <ControlButton label={`Remove wave ${number}`} text="Remove" onPress={onRemove} />
       </View>
       {note === undefined && (
-        <Strip label={named('speed')} value={hz ?? 1} min={LFO_HZ.min} max={LFO_HZ.max} step={0.02} scale={1} unit="Hz" onChange={(next, gesture) => onChange({ hz: next }, gesture)} />
+        <Strip
+          label={named('speed')}
+          value={hz ?? 1}
+          min={LFO_HZ.min}
+          max={LFO_HZ.max}
+          step={0.02}
+          scale={1}
+          unit="Hz"
+          onChange={(next, gesture) => onChange({ hz: next }, gesture)}
+        />
       )}
-      <Strip label={named('from')} value={low} min={reach.min} max={reach.max} step={reach.step} scale={moves === 'pan' ? 100 : 1} unit={moves === 'pan' ? '%' : reach.unit} onChange={(next, gesture) => onChange({ low: next }, gesture)} />
-      <Strip label={named('to')} value={high} min={reach.min} max={reach.max} step={reach.step} scale={moves === 'pan' ? 100 : 1} unit={moves === 'pan' ? '%' : reach.unit} onChange={(next, gesture) => onChange({ high: next }, gesture)} />
-      <Segments label={named('begins')} caption="Begins" value={start} options={[{ value: 'song', name: 'With the song' }, { value: 'stroke', name: 'With the stroke' }]} onChoose={(next) => onChange({ start: next })} />
+      <Strip
+        label={named('from')}
+        value={low}
+        min={reach.min}
+        max={reach.max}
+        step={reach.step}
+        scale={moves === 'pan' ? 100 : 1}
+        unit={moves === 'pan' ? '%' : reach.unit}
+        onChange={(next, gesture) => onChange({ low: next }, gesture)}
+      />
+      <Strip
+        label={named('to')}
+        value={high}
+        min={reach.min}
+        max={reach.max}
+        step={reach.step}
+        scale={moves === 'pan' ? 100 : 1}
+        unit={moves === 'pan' ? '%' : reach.unit}
+        onChange={(next, gesture) => onChange({ high: next }, gesture)}
+      />
+      <Segments
+        label={named('begins')}
+        caption="Begins"
+        value={start}
+        options={[
+          { value: 'song', name: 'With the song' },
+          { value: 'stroke', name: 'With the stroke' },
+        ]}
+        onChoose={(next) => onChange({ start: next })}
+      />
     </>
   );
-} // prettier-ignore
+}
 
 const styles = StyleSheet.create({ row: { flexDirection: 'row', gap: 6 } });

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { SOUND_NUMBERS, type NumberSetting } from '@/core/document/sound';
+import { NUMBER_NAMES, SOUND_NUMBERS, type NumberSetting } from '@/core/document/sound';
 import { ownValue } from '@/core/shelf/ownValues';
 import { soundNumberSet } from '@/store/soundsSlice';
 import { useAppDispatch } from '@/store/store';
@@ -33,6 +33,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
   const last = useRef({ at: -Infinity, x: 0, gesture: '' });
   const { track, pad, source, settings } = sound;
   const facts = STRIPS[setting];
+  const label = NUMBER_NAMES[setting];
   const own = ownValue(source, setting);
   const value = settingNow(setting, source, settings);
   const { number, unit } = facts.shown(value, source);
@@ -86,7 +87,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
         {...{ onKeyDown }}
         role="slider"
         tabIndex={0}
-        aria-label={facts.label}
+        aria-label={label}
         aria-valuemin={rounded(facts.shown(min, source).number)}
         aria-valuemax={rounded(facts.shown(max, source).number)}
         aria-valuenow={rounded(number)}
@@ -94,12 +95,12 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
         style={styles.touch}
       />
       <Text numberOfLines={1} aria-hidden style={[styles.label, { color: tokens.wing, backgroundColor: tokens.slate }]}>
-        {facts.label}
+        {label}
       </Text>
       <View style={[styles.value, { backgroundColor: tokens.slate }]}>
         <TypedNumber
           ref={input}
-          label={`${facts.label} number`}
+          label={`${label} number`}
           value={rounded(number)}
           min={rounded(facts.shown(min, source).number)}
           max={rounded(facts.shown(max, source).number)}
@@ -145,7 +146,14 @@ const styles = StyleSheet.create({
     pointerEvents: 'none',
     userSelect: 'none',
   },
-  value: { flexDirection: 'row', alignItems: 'center', borderRadius: 6, paddingHorizontal: 6, gap: 4, pointerEvents: 'box-none' },
+  value: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    borderRadius: 6,
+    paddingHorizontal: 6,
+    gap: 4,
+    pointerEvents: 'box-none',
+  },
   number: { fontFamily: NUMBERS, fontSize: grown(13), height: TOUCH, textAlign: 'right' },
   unit: { fontFamily: WORDS, fontSize: grown(15), userSelect: 'none', pointerEvents: 'none' },
-}); // prettier-ignore
+});

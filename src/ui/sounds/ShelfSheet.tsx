@@ -28,7 +28,7 @@ const WHICH = [
 const MOST_TAGS_SHOWN = 14;
 
 /** Kits and single sounds, found by words and tags: a touched one is tried in the running beat, and taken or left. */
-export default function ShelfSheet() {
+export function ShelfSheet() {
   const dispatch = useAppDispatch();
   const track = useAppSelector(selectTrack);
   const pad = useAppSelector((state) => state.steps.pad);
@@ -53,15 +53,32 @@ export default function ShelfSheet() {
   return (
     <Sheet
       title="Shelf"
-      about={what === 'kits' ? `Touch a kit to hear it in the beat of ${track.name}.` : `Touch a sound to hear it in the place of ${pad + 1} ${name}.`}
+      about={
+        what === 'kits'
+          ? `Touch a kit to hear it in the beat of ${track.name}.`
+          : `Touch a sound to hear it in the place of ${pad + 1} ${name}.`
+      }
       action={now && <TakeOrLeave now={now} />}
     >
       <Segments label="Look for" value={what} options={WHAT} onChoose={turn} />
       <SearchField label="Find a sound" text={wish.text} onText={(text) => change({ text })} />
       <Segments label="Of these" value={wish.which} options={WHICH} onChoose={(which) => change({ which })} />
-      <ScrollView horizontal role="group" aria-label="Tags" tabIndex={0} style={styles.line} contentContainerStyle={styles.tags}>
+      <ScrollView
+        horizontal
+        role="group"
+        aria-label="Tags"
+        tabIndex={0}
+        style={styles.line}
+        contentContainerStyle={styles.tags}
+      >
         {tags.map((tag) => (
-          <ControlButton key={tag} label={`Tag ${tag}`} text={tag} pressed={wish.tags.includes(tag)} onPress={() => toggle(tag)} />
+          <ControlButton
+            key={tag}
+            label={`Tag ${tag}`}
+            text={tag}
+            pressed={wish.tags.includes(tag)}
+            onPress={() => toggle(tag)}
+          />
         ))}
       </ScrollView>
       {found.length === 0 && <Words>{emptyWords(wish)}</Words>}
@@ -77,7 +94,7 @@ export default function ShelfSheet() {
       />
     </Sheet>
   );
-} // prettier-ignore
+}
 
 function emptyWords({ text, which }: Omit<ShelfWish, 'what'>): string {
   if (text.trim() !== '') return `Nothing is found by “${text}” and these tags.`;

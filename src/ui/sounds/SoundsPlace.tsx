@@ -25,7 +25,7 @@ import { StripGroup } from './StripGroup';
 import { patchAt, useSound, type ShownSound } from './useSound';
 
 /** The kit of the shown track, all its sounds in small, and the one that is shaped. */
-export default function SoundsPlace() {
+export function SoundsPlace() {
   const { layout } = useRoom();
   const shares = useSharesRoom();
   const beside = layout !== 'upright' && !shares;
@@ -158,13 +158,34 @@ function TogetherKeys({ sound }: { sound: ShownSound }) {
     <View style={styles.row}>
       {!tones && (
         <>
-          <ControlButton label="Cuts off" caption="Cuts off" text={summary(cuts)} description={cuts.join(', ') || 'none'} onPress={() => dispatch(sheetShown('cuts'))} style={styles.third} />
-          <ControlButton label="Also plays" caption="Also plays" text={summary(also)} description={also.join(', ') || 'none'} onPress={() => dispatch(sheetShown('also'))} style={styles.third} />
+          <ControlButton
+            label="Cuts off"
+            caption="Cuts off"
+            text={summary(cuts)}
+            description={cuts.join(', ') || 'none'}
+            onPress={() => dispatch(sheetShown('cuts'))}
+            style={styles.third}
+          />
+          <ControlButton
+            label="Also plays"
+            caption="Also plays"
+            text={summary(also)}
+            description={also.join(', ') || 'none'}
+            onPress={() => dispatch(sheetShown('also'))}
+            style={styles.third}
+          />
         </>
       )}
-      <ControlButton label="LFO" caption="LFO" text={summary(waves)} description={waves.join(', ') || 'none'} onPress={() => dispatch(sheetShown('lfo'))} style={styles.third} />
+      <ControlButton
+        label="LFO"
+        caption="LFO"
+        text={summary(waves)}
+        description={waves.join(', ') || 'none'}
+        onPress={() => dispatch(sheetShown('lfo'))}
+        style={styles.third}
+      />
     </View>
-  ); // prettier-ignore
+  );
 }
 
 function summary(things: readonly string[]): string {
@@ -186,8 +207,23 @@ const styles = StyleSheet.create({
   picture: { height: 104, borderRadius: RADIUS, overflow: 'hidden' },
   tall: { height: 190 },
   drawing: { position: 'absolute', left: 8, right: 8, top: 24, bottom: 20 },
-  name: { position: 'absolute', left: 10, top: 2, fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(22) },
-  foot: { position: 'absolute', left: 10, right: 10, bottom: 2, flexDirection: 'row', justifyContent: 'space-between', gap: 8 },
+  name: {
+    position: 'absolute',
+    left: 10,
+    top: 2,
+    fontFamily: WORDS_STRONG,
+    fontSize: grown(17),
+    lineHeight: grown(22),
+  },
+  foot: {
+    position: 'absolute',
+    left: 10,
+    right: 10,
+    bottom: 2,
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    gap: 8,
+  },
   from: { fontFamily: WORDS, fontSize: grown(14), lineHeight: grown(18), flexShrink: 1 },
   seconds: { fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(18) },
-}); // prettier-ignore
+});

@@ -3,8 +3,6 @@ import { ownDecay, ownValue, type Sounding } from '@/core/shelf/ownValues';
 
 /** How a number of a sound is shown and set. */
 export interface StripFacts {
-  setting: NumberSetting;
-  label: string;
   /** How the strip runs from its left end to its right: evenly, or by equal ratios. */
   runs: 'evenly' | 'by ratio' | 'by square';
   /** From the value to the number that is shown and typed, with its unit. */
@@ -22,10 +20,9 @@ const plain = (unit: string, scale = 1): Pick<StripFacts, 'shown' | 'read'> => (
 });
 
 /** All numbers of a sound, as strips. */
-export const STRIPS: Record<NumberSetting, Omit<StripFacts, 'setting'>> = {
-  pitch: { label: 'Pitch', runs: 'evenly', ...plain('st'), step: 1, decimals: 2 },
+export const STRIPS: Record<NumberSetting, StripFacts> = {
+  pitch: { runs: 'evenly', ...plain('st'), step: 1, decimals: 2 },
   decay: {
-    label: 'Decay',
     runs: 'evenly',
     shown: (value, source) => ({ number: 1000 * ownDecay(source) * 2 ** value, unit: 'ms' }),
     read: (number, source) => Math.log2(number / 1000 / ownDecay(source)),
@@ -33,25 +30,24 @@ export const STRIPS: Record<NumberSetting, Omit<StripFacts, 'setting'>> = {
     decimals: 0,
   },
   cutoff: {
-    label: 'Filter',
     runs: 'by ratio',
     shown: (value) => (value < 1000 ? { number: value, unit: 'Hz' } : { number: value / 1000, unit: 'kHz' }),
     read: (number, _, unit) => (unit === 'kHz' && number <= 20 ? number * 1000 : number),
     step: 1 / 12,
     decimals: 1,
   },
-  drive: { label: 'Drive', runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
-  level: { label: 'Level', runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
-  pan: { label: 'Pan', runs: 'evenly', ...plain('%', 100), step: 0.02, decimals: 0 },
-  room: { label: 'Room', runs: 'evenly', ...plain('%', 100), step: 0.01, decimals: 0 },
-  attack: { label: 'Attack', runs: 'by square', ...plain('ms', 1000), step: 0.002, decimals: 0 },
-  hold: { label: 'Hold', runs: 'by square', ...plain('ms', 1000), step: 0.005, decimals: 0 },
-  resonance: { label: 'Resonance', runs: 'by ratio', ...plain(''), step: 1 / 12, decimals: 1 },
-  filterKey: { label: 'Filter follows pitch', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
-  filterVelocity: { label: 'Filter follows velocity', runs: 'evenly', ...plain('oct'), step: 0.1, decimals: 1 },
-  response: { label: 'Velocity response', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
-  variation: { label: 'Variation', runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
-  voices: { label: 'At once', runs: 'evenly', ...plain(''), step: 1, decimals: 0 },
+  drive: { runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
+  level: { runs: 'evenly', ...plain('dB'), step: 0.5, decimals: 1 },
+  pan: { runs: 'evenly', ...plain('%', 100), step: 0.02, decimals: 0 },
+  room: { runs: 'evenly', ...plain('%', 100), step: 0.01, decimals: 0 },
+  attack: { runs: 'by square', ...plain('ms', 1000), step: 0.002, decimals: 0 },
+  hold: { runs: 'by square', ...plain('ms', 1000), step: 0.005, decimals: 0 },
+  resonance: { runs: 'by ratio', ...plain(''), step: 1 / 12, decimals: 1 },
+  filterKey: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  filterVelocity: { runs: 'evenly', ...plain('oct'), step: 0.1, decimals: 1 },
+  response: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  variation: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  voices: { runs: 'evenly', ...plain(''), step: 1, decimals: 0 },
 };
 
 /** Where on its strip a value lies, 0..1. */

@@ -1,0 +1,10 @@
+/**
+ * All of the place *Sounds* as one piece of code that is loaded late: in several, what they share (the sound engine's voices, for the
+ * pictures of sounds) would be put into the first load.
+ */
+export { SoundsPlace } from './SoundsPlace';
+export { ShelfSheet } from './ShelfSheet';
+export { KitSheet } from './KitSheet';
+export { CutsSheet } from './CutsSheet';
+export { AlsoSheet } from './AlsoSheet';
+export { LfoSheet } from './LfoSheet';
