@@ -88,6 +88,7 @@ test('a sheet takes the focus, scrolls by its keys, and gives the focus back', a
 test('what a finger opened leaves Space to the transport once it is closed', async ({ app, page }) => {
   await app.open();
   await app.button('Keep').click();
+  await expect(page.getByRole('dialog', { name: 'Keep' })).toBeVisible(); // sheets come when they are opened
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('Space');
