@@ -4,6 +4,8 @@ import { PADS } from './limits';
 /** What a pattern can move while it plays. */
 export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance'] as const;
 export type Control = (typeof CONTROLS)[number];
+/** Those that shape a stroke; the rate is of note repeat. */
+export const SHAPING_CONTROLS = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
 export const CONTROL_NAMES: Record<Control, string> = {
   pitch: 'Pitch',
   filter: 'Filter',

@@ -1,4 +1,4 @@
-import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, type Control } from '../document/moves';
+import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, SHAPING_CONTROLS } from '../document/moves';
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
@@ -9,9 +9,8 @@ import type { TrackRack } from './trackRack';
 import { MAX_TRACKS } from '../document/limits';
 
 const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
-/** The controls that shape a stroke, with their places in CONTROLS. */
-const SHAPING = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
-const PLACES = SHAPING.map((control) => CONTROLS.indexOf(control));
+/** Places in CONTROLS of the controls that shape a stroke. */
+const PLACES = SHAPING_CONTROLS.map((control) => CONTROLS.indexOf(control));
 const RATE = CONTROLS.indexOf('rate');
 
 /** What hands and Moves do to each pad's sound: together one `Shape` for each stroke. */
@@ -50,7 +49,7 @@ export class PadControls implements Part {
    */
   shapeOf(track: number, pad: number, pitch: number, position: number): Shape {
     const { shape } = this;
-    for (let i = 0; i < SHAPING.length; i++) shape[SHAPING[i]!] = this.value(track, pad, PLACES[i]!, position);
+    for (let i = 0; i < PLACES.length; i++) shape[SHAPING_CONTROLS[i]!] = this.value(track, pad, PLACES[i]!, position);
     shape.pitch += pitch;
     shape.note = this.padNote(track, pad);
     return shape;

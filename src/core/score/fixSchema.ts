@@ -1,5 +1,6 @@
 import { ArrayMaxSize, IsArray, IsIn, IsInt, IsOptional, IsString, MaxLength } from 'class-validator';
 import { MAX_HITS, MAX_NAME, PADS } from '../document/limits';
+import { SHAPING_CONTROLS } from '../document/moves';
 import { Between, check, Part, Parts, Whole, type Checked, type Schema } from '../document/validation';
 import { FeelSchema } from '../document/treatmentSchemas';
 import { isPlain } from '../plain';
@@ -10,17 +11,7 @@ const FAR = 1e8;
 const MOST_IDS = 100_000;
 /** The most fixes of one run. */
 const MOST_FIXES = 10_000;
-const LINES: readonly StrokeLine[] = [
-  'pitch',
-  'filter',
-  'decay',
-  'level',
-  'pan',
-  'drive',
-  'room',
-  'resonance',
-  'velocity',
-];
+const LINES: readonly StrokeLine[] = [...SHAPING_CONTROLS, 'velocity'];
 
 class StrokeSchema {
   @IsOptional() @Whole(0, FAR) id?: number;

@@ -1,4 +1,4 @@
-import { CONTROL_RANGES, type Move } from '../document/moves';
+import { CONTROL_RANGES, SHAPING_CONTROLS, type Move } from '../document/moves';
 import {
   FARTHEST_PITCH,
   MAX_HITS,
@@ -28,7 +28,8 @@ export interface Made {
   sections: Section[];
 }
 
-const MOVED = ['filter', 'decay', 'level', 'pan', 'drive', 'room', 'resonance'] as const;
+/** Pitch is a hit's own. */
+const MOVED = SHAPING_CONTROLS.filter((control) => control !== 'pitch');
 
 /**
  * A pattern of what sounded on a track in a stretch: hands where they struck, rolls and odds as they fell.

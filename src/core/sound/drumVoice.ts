@@ -2,7 +2,7 @@ import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
 import type { SongClock } from './lfoVoice';
 import { decibels, exp2, hash, sinTurns, softClip } from '../math';
-import { isFiltered, type Patch } from './patch';
+import type { Patch } from './patch';
 import { ToneVoice } from './toneVoice';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
@@ -193,7 +193,7 @@ export class DrumVoice {
 
   private startFilter(shape: Shape, pitch: number, velocity: number): void {
     const { patch } = this;
-    this.isFiltered = isFiltered(patch);
+    this.isFiltered = patch.isFiltered;
     if (!this.isFiltered) return;
     const above = Number.isNaN(shape.note) ? pitch : pitch + shape.note - 60;
     const octaves = shape.filter + (patch.filterKey * above) / 12 + patch.filterVelocity * (velocity - 1);

@@ -47,6 +47,8 @@ export interface Patch {
   /** It sounds only while its pad is held. */
   isHeld: boolean;
   lfos: readonly LfoPatch[];
+  /** The signal goes through the filter. */
+  isFiltered: boolean;
 }
 
 /** The patch of a pad's sound. */
@@ -82,6 +84,7 @@ function patch(recipe: Recipe, settings: SoundSettings): Patch {
     rings: settings.voices ?? recipe.rings,
     isHeld: settings.plays === 'held',
     lfos: (settings.lfos ?? []).map(lfoPatch),
+    isFiltered: isFiltered(settings),
   };
 }
 
@@ -95,8 +98,15 @@ function lfoPatch({ moves, shape, note, hz = 1, low, high, start }: Lfo): LfoPat
   return { moves, shape, ticks: note ? lfoTicks(note) : 0, hz: note ? 0 : hz, low, high, ofSong: start === 'song' };
 }
 
-/** Whether a patch has the signal go through its filter. */
-export function isFiltered({ filter, cutoff, filterKey, filterVelocity, lfos }: Patch): boolean {
+/** Whether anything closes a filter, or moves it. */
+function isFiltered({
+  filter = 'low',
+  cutoff = OPEN_CUTOFF,
+  filterKey = 0,
+  filterVelocity = 0,
+  lfos = [],
+}: SoundSettings): boolean {
+  // prettier-ignore
   const isMoved = filterKey > 0 || filterVelocity > 0 || lfos.some(({ moves }) => moves === 'filter');
   return filter !== 'low' || cutoff < OPEN_CUTOFF || isMoved;
 }
