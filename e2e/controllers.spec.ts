@@ -3,7 +3,7 @@ import { expect, test, type App } from './support/app';
 import { DIALOG, expectUsable } from './support/access';
 import { heard, listen, of, stall } from './support/ear';
 import { giveMidi, Midi } from './support/midi';
-import { choose } from './support/steps';
+import { choose, chooseByKeys } from './support/steps';
 
 const PADS = 'Pads of the rink';
 const open = async (app: App, place: string) => {
@@ -223,25 +223,19 @@ test('a map is made, changed and taken away by keys alone', async ({ app, page }
     await page.keyboard.press('Enter');
   };
   await press('All maps');
-  await press('Device');
-  await page.getByRole('menuitem', { name: 'Desk' }).focus();
-  await page.keyboard.press('Enter');
+  await chooseByKeys({ app, key: 'Device', item: 'Desk' });
   await page.getByRole('spinbutton', { name: 'Number of the control' }).focus();
   await page.keyboard.press('ControlOrMeta+a');
   await page.keyboard.type('33');
   await page.keyboard.press('Enter');
-  await press('Function');
-  await page.getByRole('menuitem', { name: 'Mute a track' }).focus();
-  await page.keyboard.press('Enter');
+  await chooseByKeys({ app, key: 'Function', item: 'Mute a track' });
   await press('Map this');
   const line = page.getByRole('button', { name: 'Control 33: Mute the shown track', exact: true });
   await expect(line).toBeVisible();
   await line.focus();
   await page.keyboard.press('Enter');
   await expectUsable(page, DIALOG);
-  await press('Button');
-  await page.getByRole('menuitem', { name: 'While held' }).focus();
-  await page.keyboard.press('Enter');
+  await chooseByKeys({ app, key: 'Button', item: 'While held' });
   await expect(app.button('Button')).toContainText('While held');
   await press('Unmap Control 33: Mute the shown track');
   await expect(page.getByText('Nothing is mapped yet.')).toBeVisible();

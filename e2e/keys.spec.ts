@@ -1,4 +1,5 @@
 import { expect, test } from './support/app';
+import { chooseByKeys } from './support/steps';
 import { heard, listen, of } from './support/ear';
 
 /** The accessible name of what has the focus. */
@@ -66,11 +67,7 @@ test('a sheet takes the focus, scrolls by its keys, and gives the focus back', a
     expect(await page.evaluate(NAME)).toBe(opener);
   }
   // By way of a menu, back to the key of the menu.
-  await app.button('Set menu').focus();
-  await page.keyboard.press('Enter');
-  await expect(page.getByRole('menuitem', { name: 'Export MIDI' })).toBeFocused(); // the menu opens with its first item
-  await page.getByRole('menuitem', { name: 'Setup' }).focus();
-  await page.keyboard.press('Enter');
+  await chooseByKeys({ app, key: 'Set menu', item: 'Setup' });
   await app.button('All keys').focus();
   await page.keyboard.press('Enter');
   const keys = page.getByRole('dialog', { name: 'Keys' });

@@ -43,6 +43,18 @@ export async function choose(app: App, key: string, item: string | RegExp): Prom
   await app.page.getByRole('menuitem', { name: item, exact: true }).click();
 }
 
+/**
+ * Chooses an item of a menu by keys alone. An open menu gives its first item the focus once it has faded in, so that
+ * a focus set before that would be taken away again.
+ */
+export async function chooseByKeys({ app, key, item }: { app: App; key: string; item: string }): Promise<void> {
+  await app.button(key).focus();
+  await app.page.keyboard.press('Enter');
+  await expect(app.page.getByRole('menuitem').first()).toBeFocused();
+  await app.page.getByRole('menuitem', { name: item }).focus();
+  await app.page.keyboard.press('Enter');
+}
+
 /** Opens one of the sheets by its key. */
 export async function openSheet(app: App, key: string, title: string | RegExp = key): Promise<void> {
   await app.button(key).click();
