@@ -16,6 +16,7 @@ const ROOMS = [
   'time',
   'quantize',
   'document',
+  'sample',
   'sequence',
   'edit',
   'record',
@@ -114,6 +115,7 @@ module.exports = defineConfig([
   {
     // These round differently from engine to engine; core/sound/math.ts has exact ones.
     files: [
+      'src/core/sample/{kernel,levels}.ts',
       'src/core/sound/**/*.ts',
       'src/core/engine/**/*.ts',
       'src/core/sequence/**/*.ts',

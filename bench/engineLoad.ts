@@ -4,6 +4,8 @@ import type { Kit } from '@/core/document/kit';
 import { FIRST_LFO, type Lfo } from '@/core/document/lfo';
 import { CHAIN } from '@/core/launch/launchState';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
+import { random } from '@/core/random';
+import { prepareSample, type Sample } from '@/core/sample/levels';
 import { hitRows } from '@/core/sequence/hitRows';
 
 const RATE = 48000;
@@ -26,6 +28,7 @@ function load(voices: number, seconds: number, each: (ms: number) => void, kit: 
   let strokes = 0;
   let rang = 0;
   let quanta = 0;
+  engine.post(at(NOW, { type: 'sample', sample: SAMPLE }));
   for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit }));
   for (let done = 0; done < seconds * RATE; done += QUANTUM) {
     if (engine.ringing < voices) {
@@ -70,22 +73,32 @@ export function renderSpeed(voices: number): Omit<RenderRun, 'calibration'> {
   return { speed: (SECONDS * 1000) / ms, rang };
 }
 
-/** Half of the sounds at an odd pitch, through a filter, and moved by two waves. */
-function shapedKit(): Kit {
+/** Three seconds of noise that dies away. */
+function noiseSample(): Sample {
+  const frames = 3 * RATE;
+  const next = random(5);
+  const channel = Float32Array.from({ length: frames }, (_, i) => (next() - 0.5) * (1 - i / frames));
+  return { id: 'a'.repeat(32), channels: [channel] };
+}
+const SAMPLE = prepareSample(noiseSample());
+
+/** Half of the sounds at an odd pitch, through a filter, and moved by two waves; made, or samples. */
+function shapedKit(isSampled: boolean): Kit {
   const lfos: Lfo[] = [
     { ...FIRST_LFO, moves: 'pitch' },
     { ...FIRST_LFO, moves: 'filter', shape: 'sawDown', low: -2, high: 0 },
   ];
+  const source = { sample: SAMPLE.id, frames: SAMPLE.frames };
   const shaped = { pitch: 0.37, filter: 'low', cutoff: 5000, lfos } as const;
   const pads = POLISHED_FLOOR.pads.map((pad, i) =>
-    i % 2 === 0 ? pad : { ...pad, sound: { ...pad.sound, settings: { ...pad.sound.settings, ...shaped } } },
-  );
+    i % 2 === 0 ? pad : { ...pad, sound: { ...pad.sound, ...(isSampled && { source }), settings: { ...pad.sound.settings, ...shaped } } },
+  ); // prettier-ignore
   return { ...POLISHED_FLOOR, pads } as Kit;
 }
 
 /** Speed of rendering about that many voices, half of them shaped, as a share of the speed without: the median of alternating runs. */
-export function shapedShare(voices: number): number {
-  const kit = shapedKit();
+export function shapedShare(voices: number, isSampled = false): number {
+  const kit = shapedKit(isSampled);
   const speed = (of?: Kit) => {
     let ms = 0;
     load(voices, SECONDS / 2, (quantum) => (ms += quantum), of);

@@ -9,6 +9,7 @@ const began = Date.now();
 /** Debian packages that the tests use, each with how to see that it is there. */
 const DEBIAN = [
   ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
+  ['sox', () => existsSync('/usr/bin/sox')],
   ['ffmpeg', () => existsSync('/usr/bin/ffmpeg')],
   ['openttd-openmsx', () => existsSync('/usr/share/games/openttd/baseset/openmsx')],
   ['unzip', () => existsSync('/usr/bin/unzip')],

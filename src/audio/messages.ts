@@ -3,9 +3,9 @@ import type { Fix } from '@/core/score/fix';
 import type { WavFormat } from '@/core/formats/wav';
 import type { Loudness } from '@/core/measure/loudness';
 import type { PackedScore } from '@/core/score/packScore';
-import type { Pattern } from '@/core/document/pattern';
-import type { Track } from '@/core/document/track';
+import type { Loop } from '@/core/engine/offline';
 import type { Performed } from '@/core/engine/replay';
+import type { Sample } from '@/core/sample/levels';
 import type { Command, Instruction } from '@/core/protocol/commands';
 
 /** From the page to the audio thread. */
@@ -25,13 +25,11 @@ export interface FromWorklet {
   log: Command[];
 }
 
+/** What a worker is to play: it prepares the samples itself. */
+export type WithAudio<T> = Omit<T, 'samples'> & { samples: readonly Sample[] };
+
 /** From the page to the render worker. */
-export interface RenderRequest {
-  track: Track;
-  pattern: Pattern;
-  tempo: number;
-  sampleRate: number;
-}
+export type RenderRequest = WithAudio<Loop>;
 
 /** From the render worker to the page. */
 export type RenderReply = { progress: number } | { wav: Uint8Array<ArrayBuffer> } | { error: string };
@@ -47,7 +45,7 @@ export interface Listening {
 
 /** From the page to the worker that plays a run again: which run, what of it is wanted (named by a number), and how much of it next. */
 export type ReplayRequest =
-  | { performed: Performed; run: Pick<Run, 'from' | 'to'> }
+  | { performed: WithAudio<Performed>; run: Pick<Run, 'from' | 'to'> }
   | { listening: Listening; id: number }
   | { frames: number; id: number };
 
@@ -56,7 +54,7 @@ export type AudioFormat = WavFormat | 'flac' | 'mp3';
 
 /** From the page to the worker that makes files of a run. */
 export interface CarryRequest {
-  performed: Performed;
+  performed: WithAudio<Performed>;
   run: Pick<Run, 'from' | 'to'>;
   /** What was put right in it. */
   fixes: readonly Fix[];

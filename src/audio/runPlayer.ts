@@ -2,7 +2,7 @@ import type { Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
 import { unpackScore } from '@/core/score/packScore';
 import type { Score } from '@/core/score/score';
-import type { Listening, ReplayReply, ReplayRequest } from './messages';
+import type { Listening, ReplayReply, ReplayRequest, WithAudio } from './messages';
 
 const WORKER_URL = '/workers/replay.worker.js';
 /** Seconds of one piece of sound, and how many are ready ahead: a page that is busy for less than that is not heard. */
@@ -35,7 +35,7 @@ export class RunPlayer {
   /** What sounded in the run. Rejects with what is wrong with it. */
   readonly score: Promise<Score>;
 
-  constructor(performed: Performed, run: Pick<Run, 'from' | 'to'>) {
+  constructor(performed: WithAudio<Performed>, run: Pick<Run, 'from' | 'to'>) {
     this.sampleRate = performed.sampleRate;
     this.ask({ performed, run });
     this.score = new Promise((found, failed) => {

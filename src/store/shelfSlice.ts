@@ -1,4 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { kitAsTaken } from '@/core/document/kit';
+import { asTaken } from '@/core/document/sound';
 import type { Shelved } from '@/core/shelf/shelved';
 import { readShelved } from '@/core/shelf/shelvedSchema';
 
@@ -39,9 +41,10 @@ const slice = createSlice({
   initialState: EMPTY,
   reducers: {
     shelfLoaded: (_, { payload }: PayloadAction<Shelf>) => payload,
-    /** A kit or sound is kept; one of the same id gives way to it. */
-    shelved(shelf, { payload }: PayloadAction<Shelved>) {
-      shelf.own = [...shelf.own.filter(({ id }) => id !== payload.id), payload].slice(-MOST_SHELVED);
+    /** A kit or sound is kept as it is now; one of the same id gives way to it. */
+    shelved(shelf, { payload: { kit, sound, ...entry } }: PayloadAction<Shelved>) {
+      const kept: Shelved = { ...entry, ...(kit && { kit: kitAsTaken(kit) }), ...(sound && { sound: asTaken(sound) }) };
+      shelf.own = [...shelf.own.filter(({ id }) => id !== kept.id), kept].slice(-MOST_SHELVED);
     },
     shelvedChanged({ own }, { payload: { id, ...change } }: PayloadAction<Pick<Shelved, 'id'> & Partial<Pick<Shelved, 'name' | 'tags'>>>) {
       const found = own.find((one) => one.id === id);

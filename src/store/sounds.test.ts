@@ -46,7 +46,21 @@ test('waves, ways of playing, name and kind; undefined gives back, reset gives a
   store.dispatch(soundKindSet({ ...place, kind: 'shaker' }));
   expect([soundOf(store).name, soundOf(store).kind, kitOf(store).pads[6]!.note]).toEqual(['Squeak', 'shaker', 46]);
   store.dispatch(soundReset(place));
-  expect(soundOf(store).settings).toEqual({});
+  expect(soundOf(store).settings).toEqual({ variation: 0.3 });
+});
+
+test('a number given back is what the sound was taken with', () => {
+  const store = createStore();
+  const brick = SHIPPED_KITS.find(({ id }) => id === 'canal-brick')!.kit!;
+  store.dispatch(kitTaken({ track: 0, kit: brick }));
+  const kick = { track: 0, pad: 0 };
+  store.dispatch(soundNumberSet({ ...kick, setting: 'pitch', value: 7, gesture: 'a' }));
+  store.dispatch(soundNumberSet({ ...kick, setting: 'pitch', value: null, gesture: 'b' }));
+  expect(kitOf(store).pads[0]!.sound.settings).toEqual(brick.pads[0]!.sound.settings);
+  // What lies on the shelf has what it was shelved with, whatever it was taken with before.
+  const { sound } = kitOf(store).pads[0]!;
+  store.dispatch(shelved({ id: 'mine', name: 'Mine', tags: [], sound: { ...sound, settings: { pitch: 2 } } }));
+  expect(store.getState().shelf.own[0]!.sound!.own).toEqual({ pitch: 2 });
 });
 
 test('what a pad also plays is never a circle, and cuts are groups', () => {

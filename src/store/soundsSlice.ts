@@ -15,7 +15,7 @@ export interface PadPlace {
 
 interface NumberSet extends PadPlace {
   setting: NumberSetting;
-  /** Null: as the sound's source has it. */
+  /** Null: as the sound had it when it was taken, or as its source has it. */
   value: number | null;
   /** The same for all changes of one drag. */
   gesture: string;
@@ -34,8 +34,9 @@ const slice = createSlice({
       reducer(set, { payload: { setting, value, ...place } }: PayloadAction<NumberSet>) {
         const settings = settingsAt(set, place);
         if (!settings) return;
-        if (value === null) delete settings[setting];
-        else settings[setting] = value;
+        const wanted = value ?? ownAt(set, place)[setting];
+        if (wanted === undefined) delete settings[setting];
+        else settings[setting] = wanted;
       },
       prepare: undoStep<NumberSet>(
         ({ setting }) => NUMBER_NAMES[setting].toLowerCase(),
@@ -53,11 +54,13 @@ const slice = createSlice({
       },
       prepare: undoStep<Changed>(({ label }) => label, ({ gesture }) => gesture), // prettier-ignore
     },
-    /** All settings of a sound are those of its source again. */
+    /** All settings of a sound are those that it was taken with again. */
     soundReset: {
       reducer(set, { payload }: PayloadAction<PadPlace>) {
         const settings = settingsAt(set, payload);
-        for (const key of Object.keys(settings ?? {}) as (keyof SoundSettings)[]) delete settings![key];
+        if (!settings) return;
+        for (const key of Object.keys(settings) as (keyof SoundSettings)[]) delete settings[key];
+        Object.assign(settings, ownAt(set, payload));
       },
       prepare: undoStep<PadPlace>('settings of a sound'),
     },
@@ -130,6 +133,12 @@ function settingsAt({ tracks }: BeatSet, { track, pad }: PadPlace): SoundSetting
   const { kit, tones } = tracks[track] ?? {};
   if (tones) return (tones.settings ??= {});
   return kit?.pads[pad]?.sound.settings;
+}
+
+/** The settings that it was taken with. */
+function ownAt({ tracks }: BeatSet, { track, pad }: PadPlace): SoundSettings {
+  const { kit, tones } = tracks[track] ?? {};
+  return (tones ? undefined : kit?.pads[pad]?.sound.own) ?? {};
 }
 
 export const {

@@ -1,6 +1,7 @@
 import { Zip, ZipPassThrough } from 'fflate';
 import type { CarryReply, CarryRequest } from '@/audio/messages';
 import { fixed } from '@/core/score/fix';
+import { prepareSample } from '@/core/sample/levels';
 import { readScore } from '@/core/score/readScore';
 import { renderScore, stretchFrames } from '@/core/score/renderScore';
 import type { Score } from '@/core/score/score';
@@ -23,7 +24,8 @@ self.onmessage = ({ data }) => {
 
 async function make(request: CarryRequest) {
   const { performed, run, fixes, what } = request;
-  const score = fixes.reduce(fixed, readScore(performed, run));
+  const samples = performed.samples.map(prepareSample);
+  const score = fixes.reduce(fixed, readScore({ ...performed, samples }, run));
   const stretch = request.stretch ?? { from: 0, to: score.length };
   return what === 'mix' ? mixOf(score, { ...request, stretch }) : stemsOf(score, { ...request, stretch });
 }

@@ -1,5 +1,6 @@
 import type { RenderReply, RenderRequest } from '@/audio/messages';
 import { renderLoop } from '@/core/engine/offline';
+import { prepareSample } from '@/core/sample/levels';
 import { writeWav } from '@/core/formats/wav';
 
 // The worker's own scope, which TypeScript's page libraries describe otherwise.
@@ -13,7 +14,7 @@ self.onmessage = ({ data }) => {
   const reply = (message: RenderReply, transfer: Transferable[] = []) => self.postMessage(message, transfer);
   try {
     let shown = 0;
-    const audio = renderLoop(data.track, data.pattern, data.tempo, data.sampleRate, (progress) => {
+    const audio = renderLoop({ ...data, samples: data.samples.map(prepareSample) }, (progress) => {
       if (progress - shown < 0.01 && progress < 1) return;
       shown = progress;
       reply({ progress });

@@ -2,6 +2,7 @@ import type { Listening, ReplayReply, ReplayRequest } from '@/audio/messages';
 import type { Run } from '@/core/document/run';
 import { replayLog, type Performed, type Replay } from '@/core/engine/replay';
 import { fixed, type Fix } from '@/core/score/fix';
+import { prepareSample } from '@/core/sample/levels';
 import { readScore } from '@/core/score/readScore';
 import { packScore } from '@/core/score/packScore';
 import { BEFORE, replayScore } from '@/core/score/replayScore';
@@ -105,7 +106,7 @@ let play: { id: number; play: Play } | null = null;
 self.onmessage = ({ data }) => {
   try {
     if ('performed' in data) {
-      open = new OpenRun(data.performed, data.run);
+      open = new OpenRun({ ...data.performed, samples: data.performed.samples.map(prepareSample) }, data.run);
       const packed = packScore(open.asPlayed);
       self.postMessage({ packed }, [packed.strokes.buffer]);
       open.warmUp();

@@ -1,5 +1,5 @@
 import type { GridName } from '../quantize/grid';
-import type { Sound } from './sound';
+import { asTaken, type Sound } from './sound';
 import { kindNote } from './soundKinds';
 
 /** Another pad that sounds with a pad. */
@@ -32,6 +32,11 @@ export interface Kit {
   pads: KitPad[];
   /** Pads that cut each other off: no pad is in two of the groups. */
   cutGroups: number[][];
+}
+
+/** A kit as it is when it is taken from the shelf: what is made of its sounds from now on can be taken back. */
+export function kitAsTaken(kit: Kit): Kit {
+  return { ...kit, pads: kit.pads.map((pad) => ({ ...pad, sound: asTaken(pad.sound) })) };
 }
 
 /** The pads that a pad cuts off and that cut it off, without itself. */

@@ -1,5 +1,5 @@
 import type { Kit, KitPad } from './kit';
-import { MADE_SOUNDS, type MadeSound, type SoundSettings } from './sound';
+import { asTaken, MADE_SOUNDS, type MadeSound, type SoundSettings } from './sound';
 import { kindName, kindNote } from './soundKinds';
 
 /** Runs of strokes differ a little, as those of hands do. */
@@ -16,7 +16,7 @@ export function madeKit(name: string, settings: Partial<Record<MadeSound, SoundS
   return {
     name,
     pads: MADE_SOUNDS.map((made): KitPad => ({
-      sound: { name: kindName(made), kind: made, source: { made }, settings: { ...LIVELY, ...settings[made] }, from: name }, // prettier-ignore
+      sound: asTaken({ name: kindName(made), kind: made, source: { made }, settings: { ...LIVELY, ...settings[made] }, from: name }), // prettier-ignore
       note: kindNote(made)!,
     })),
     cutGroups: [HATS.map(padOf)],

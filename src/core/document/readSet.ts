@@ -1,4 +1,5 @@
 import { MAX_HITS, MAX_SLOTS, MAX_TRACKS } from './limits';
+import type { Kit } from './kit';
 import { kitProblem } from './kitSchema';
 import { migrate } from './migrations/migrate';
 import { isPlain } from '../plain';
@@ -76,7 +77,7 @@ function readTrack(plain: unknown, id: number, path: string): Track {
   if (slots > MAX_SLOTS) throw new Problem(`At ${path}: it has ${slots} pattern slots; ${MAX_SLOTS} is the most.`);
   const track = read(TrackSchema, plain, path);
   if (track.id !== id) throw new Problem(`At ${path}: its number is ${track.id}, and it stands in the place of ${id}.`);
-  const problem = kitProblem(track.kit, `${path}, kit`);
+  const problem = kitProblem(track.kit as Kit, `${path}, kit`);
   if (problem) throw new Problem(problem);
   const patterns = track.patterns.map((slot, i) =>
     slot === null ? null : readPattern(slot, `${path}, patterns ${i + 1}`),

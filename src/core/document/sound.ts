@@ -1,28 +1,39 @@
 import type { GridName } from '../quantize/grid';
 import type { Lfo } from './lfo';
+import type { SampleSource } from './sample';
 import type { SoundKind } from './soundKinds';
 
 /** The sounds that the engine makes itself, by the names of their recipes (see `core/sound/recipes.ts`). */
 export const MADE_SOUNDS = ['kick', 'rim', 'snare', 'clap', 'closedHat', 'pedalHat', 'openHat', 'lowTom', 'midTom', 'highTom', 'crash', 'ride', 'shaker', 'cowbell', 'tambourine', 'snap'] as const; // prettier-ignore
 export type MadeSound = (typeof MADE_SOUNDS)[number];
 
-/** Where a sound comes from. */
-export interface SoundSource {
-  /** It is made by the engine, after this recipe. */
+/** It is made by the engine, after this recipe. */
+export interface MadeSource {
   made: MadeSound;
+}
+
+/** Where a sound comes from. */
+export type SoundSource = MadeSource | SampleSource;
+
+/** The audio of a sound; null: the engine makes it. */
+export function sampleOf(source: SoundSource): string | null {
+  return 'sample' in source ? source.sample : null;
 }
 
 export const FILTER_KINDS = ['low', 'band', 'high'] as const;
 export type FilterKind = (typeof FILTER_KINDS)[number];
 
-/** A sound plays to its end, or only for as long as its pad is held. */
-export const PLAY_WAYS = ['once', 'held'] as const;
+/** A sound plays to its end, only for as long as its pad is held, or (a sample) round and round until then. */
+export const PLAY_WAYS = ['once', 'held', 'looped'] as const;
 export type PlayWay = (typeof PLAY_WAYS)[number];
 
 /** The settings of a sound that are numbers. */
 export interface SoundNumbers {
   /** Semitones, cents as their fraction. */
   pitch: number;
+  /** The stretch of a sample that is played, 0..1 of all of it. */
+  start: number;
+  end: number;
   /** Seconds to full level, and seconds before the decay begins. */
   attack: number;
   hold: number;
@@ -54,6 +65,8 @@ export type NumberSetting = keyof SoundNumbers;
 export interface SoundSettings extends Partial<SoundNumbers> {
   filter?: FilterKind;
   plays?: PlayWay;
+  /** A sample is played backwards. */
+  reverse?: true;
   /** The rates of note repeat that suit it, slowest first; absent: those of its kind. */
   repeat?: { slowest: GridName; fastest: GridName };
   /** At most MOST_LFOS. */
@@ -66,8 +79,17 @@ export interface Sound {
   kind: SoundKind;
   source: SoundSource;
   settings: SoundSettings;
-  /** Name of the kit that it was taken from. */
+  /** The settings that it was taken with: what it goes back to. */
+  own?: SoundSettings;
+  /** Name of the kit or file that it was taken from. */
   from?: string;
+  /** Where its sample is cut, frames in order; 0 and the end are none. */
+  cuts?: number[];
+}
+
+/** A sound as it is when it is taken: what is made of it from now on can be taken back. */
+export function asTaken(sound: Sound): Sound {
+  return { ...sound, own: sound.settings };
 }
 
 export const LEAST_LEVEL = -48;
@@ -77,6 +99,8 @@ export const OPEN_CUTOFF = 20000;
 /** Bounds of each number, and what it is where neither player nor source say otherwise: then it changes nothing. */
 export const SOUND_NUMBERS: Record<NumberSetting, { min: number; max: number; neutral: number }> = {
   pitch: { min: -24, max: 24, neutral: 0 },
+  start: { min: 0, max: 1, neutral: 0 },
+  end: { min: 0, max: 1, neutral: 1 },
   attack: { min: 0, max: 2, neutral: 0 },
   hold: { min: 0, max: 2, neutral: 0 },
   decay: { min: -4, max: 1, neutral: 0 },
@@ -95,6 +119,8 @@ export const SOUND_NUMBERS: Record<NumberSetting, { min: number; max: number; ne
 /** What the numbers are called. */
 export const NUMBER_NAMES: Record<NumberSetting, string> = {
   pitch: 'Pitch',
+  start: 'Start',
+  end: 'End',
   attack: 'Attack',
   hold: 'Hold',
   decay: 'Decay',

@@ -1,10 +1,11 @@
-import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import { Equals, IsIn, IsOptional, IsString, MaxLength, ValidateIf } from 'class-validator';
 import { GRID_NAMES, type GridName } from '../quantize/grid';
 import { LFO_HZ, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS, MOST_LFOS, type LfoNote, type LfoShape, type LfoStart, type LfoTarget } from './lfo'; // prettier-ignore
 import { MAX_NAME } from './limits';
+import { isSampleId, MOST_CUTS, MOST_SAMPLE_FRAMES } from './sample';
 import { FILTER_KINDS, MADE_SOUNDS, PLAY_WAYS, SOUND_NUMBERS, type FilterKind, type MadeSound, type NumberSetting, type PlayWay } from './sound'; // prettier-ignore
 import { SOUND_KINDS, type SoundKind } from './soundKinds';
-import { Between, Part, Parts, Whole } from './validation';
+import { Between, Part, Parts, Such, Whole } from './validation';
 
 class LfoSchema {
   @IsIn(LFO_TARGETS) moves!: LfoTarget;
@@ -32,6 +33,8 @@ function Setting(): PropertyDecorator {
 
 export class SoundSettingsSchema {
   @Setting() pitch?: number;
+  @Setting() start?: number;
+  @Setting() end?: number;
   @Setting() attack?: number;
   @Setting() hold?: number;
   @Setting() decay?: number;
@@ -48,12 +51,25 @@ export class SoundSettingsSchema {
   @IsOptional() @Whole(1, 8) voices?: number;
   @IsOptional() @IsIn(FILTER_KINDS) filter?: FilterKind;
   @IsOptional() @IsIn(PLAY_WAYS) plays?: PlayWay;
+  @IsOptional() @Equals(true) reverse?: true;
   @IsOptional() @Part(() => RepeatSchema) repeat?: RepeatSchema;
   @IsOptional() @Parts(() => LfoSchema, MOST_LFOS) lfos?: LfoSchema[];
 }
 
+const isSample = ({ sample }: SourceSchema) => sample !== undefined;
+
+/** Either a recipe or a sample. */
 class SourceSchema {
-  @IsIn(MADE_SOUNDS) made!: MadeSound;
+  @ValidateIf((source: SourceSchema) => !isSample(source)) @IsIn(MADE_SOUNDS) made?: MadeSound;
+  @ValidateIf(isSample) @Such(isSampleId, 'must name a sample') sample?: string;
+  @ValidateIf(isSample) @Whole(1, MOST_SAMPLE_FRAMES) frames?: number;
+}
+
+/** Frames within a sample, each after the one before. */
+function areCuts(value: unknown): boolean {
+  if (!Array.isArray(value) || value.length > MOST_CUTS) return false;
+  const cuts = value as number[];
+  return cuts.every((at, i) => Number.isInteger(at) && at > (cuts[i - 1] ?? 0) && at < MOST_SAMPLE_FRAMES);
 }
 
 export class SoundSchema {
@@ -61,5 +77,7 @@ export class SoundSchema {
   @IsIn(SOUND_KINDS) kind!: SoundKind;
   @Part(() => SourceSchema) source!: SourceSchema;
   @Part(() => SoundSettingsSchema) settings!: SoundSettingsSchema;
+  @IsOptional() @Part(() => SoundSettingsSchema) own?: SoundSettingsSchema;
   @IsOptional() @IsString() @MaxLength(MAX_NAME) from?: string;
+  @IsOptional() @Such(areCuts, 'must be frames in order') cuts?: number[];
 }

@@ -9,6 +9,7 @@ import {
   IsObject,
   Max,
   Min,
+  ValidateBy,
   ValidateNested,
   validateSync,
   type ValidationArguments,
@@ -40,6 +41,11 @@ export function Between(min: number, max: number): PropertyDecorator {
 /** A whole number between two bounds. */
 export function Whole(min: number, max: number): PropertyDecorator {
   return (target, key) => decorate(target, key, [IsInt(), Min(min), Max(max)]);
+}
+
+/** A value that passes a test, and what is said of one that does not. */
+export function Such(test: (value: unknown) => boolean, words: string): PropertyDecorator {
+  return ValidateBy({ name: words, validator: { validate: test, defaultMessage: () => words } });
 }
 
 /** A part with a schema of its own. */

@@ -2,7 +2,8 @@ import type { Command } from '../protocol/commands';
 
 /**
  * The commands that an engine applied, each with its frame: played into a new engine they give the same samples. Kept only
- * when somebody has asked for it. Patterns are named by their revision, and not carried again: whoever sent them has them.
+ * when somebody has asked for it. Patterns are named by their revision, and samples by their
+ * audio, and not carried again: whoever sent them has them.
  */
 export class CommandLog {
   private kept: Command[] | null = null;
@@ -40,6 +41,8 @@ function withoutArrays(command: Command): Command {
       return { ...command, removed: NONE, hits: NONE };
     case 'moves':
       return { ...command, points: NONE };
+    case 'sample':
+      return { ...command, sample: { ...command.sample, levels: [] } };
     default:
       return command;
   }

@@ -17,6 +17,7 @@ import { PatternIntake } from './patternIntake';
 import { PatternPlayback } from './patternPlayback';
 import { Recorder } from './recorder';
 import { Rolls } from './rolls';
+import { SampleBank } from './sampleBank';
 import { Snapshots } from './snapshots';
 import { SoundRack } from './soundRack';
 import { Striker } from './striker';
@@ -72,9 +73,10 @@ export class Engine {
     const transport = new Transport(sampleRate, events, parts, frame);
     const rack = new TrackRack(transport, events);
     const sounds = new SoundRack(parts);
+    const samples = new SampleBank();
     const heardPads = new HeardPads();
     const controls = new PadControls(rack, sounds);
-    const striker = new Striker(sampleRate, transport, rack, sounds, controls, events);
+    const striker = new Striker(sampleRate, transport, { rack, sounds, samples, controls, events });
     const launcher = new Launcher({
       span: (track, slot) => rack.tracks[track]!.slots[slot]?.span ?? 0,
       start: (track, slot) => rack.tracks[track]!.slots[slot]?.start ?? 0,
@@ -128,6 +130,7 @@ export class Engine {
       ...controls.commands,
       ...heardPads.commands,
       ...sounds.commands,
+      ...samples.commands,
       ...metronome.commands,
       ...check.commands,
       ...mixer.commands,

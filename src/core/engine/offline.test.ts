@@ -39,7 +39,7 @@ test('what rings over the end of an exported loop goes on at its start, sample b
   const before = 0.1;
   const hit = { id: 1, pad: 0, tick: BAR - 192, length: 60, velocity: 0.8, snap: null };
   const track = { ...newTrack('T', 0, [{ name: 'P', length: BAR, hits: [hit] }]), id: 0, level: 1, kit: STILL };
-  const { left } = renderLoop(track, track.patterns[0]!, 120, SR);
+  const { left } = renderLoop({ track, pattern: track.patterns[0]!, tempo: 120, sampleRate: SR });
   const alone = renderCommands([at(0, { type: 'kit', track: 0, kit: STILL }), at(0, { type: 'padDown', track: 0, pad: 0, velocity: 0.8, heard: 0, id: 1 })], SR, SR); // prettier-ignore
   const ringing = alone.left.subarray(LIMITER_LATENCY + before * SR);
   expect(Math.max(...ringing.subarray(0, 2000).map(Math.abs))).toBeGreaterThan(0.1);
@@ -49,7 +49,7 @@ test('what rings over the end of an exported loop goes on at its start, sample b
 
 test('an exported loop is exactly as long as the loop', () => {
   const track = demoSet().set.tracks[0]!;
-  const { left } = renderLoop(track, track.patterns[0]!, 112, SR);
+  const { left } = renderLoop({ track, pattern: track.patterns[0]!, tempo: 112, sampleRate: SR });
   expect(left).toHaveLength(Math.round((8 * 60 * SR) / 112));
   // The first kick begins with the file, not late by the limiter's look-ahead.
   expect(Math.max(...left.subarray(0, 60).map(Math.abs))).toBeGreaterThan(0.02);

@@ -1,7 +1,9 @@
+import type { PreparedSample } from '../sample/levels';
 import { windowOf } from '../sequence/loopWindow';
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { framesPerTick } from '../time/ticks';
 import { Engine } from './engine';
+import { sampleInstructions } from './replay';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { slotInstructions, trackInstructions } from '../protocol/fromDocument';
 import type { Track } from '../document/track';
@@ -40,16 +42,23 @@ export function renderCommands(
 /** Longest sound of the kits, in seconds, at its longest decay: what may still ring when a loop begins again. */
 const LONGEST_TAIL = 10;
 
+/** What of a track goes round. */
+export interface Loop {
+  track: Track;
+  pattern: Pattern;
+  /** BPM */
+  tempo: number;
+  sampleRate: number;
+  /** What its sounds name. */
+  samples?: readonly PreparedSample[];
+}
+
 /**
  * Renders one pass of a track's loop as its window goes round, exactly as long as the loop, as it sounds once it has gone round long enough: what
  * rings over the loop's end is already there at its start, so the file loops without a seam.
- * @param tempo BPM
  */
 export function renderLoop(
-  track: Track,
-  pattern: Pattern,
-  tempo: number,
-  sampleRate: number,
+  { track, pattern, tempo, sampleRate, samples }: Loop,
   onProgress?: (done: number) => void,
 ): Stereo {
   const id = track.id;
@@ -59,6 +68,7 @@ export function renderLoop(
   const passesBefore = Math.ceil((LONGEST_TAIL * sampleRate) / loopFrames);
   const from = Math.round(passesBefore * loopFrames) + LIMITER_LATENCY;
   const instructions: Instruction[] = [
+    ...sampleInstructions(samples),
     // By its own id, by which odds and the grain of noise differ.
     ...trackInstructions(id, track),
     ...slotInstructions({ track: id, slot: 0 }, pattern),

@@ -2,13 +2,21 @@ import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
 import { reachedBy, type AlsoPlays, type Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_REACH, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS } from '../document/lfo';
-import { FILTER_KINDS, NUMBER_SETTINGS, SOUND_NUMBERS, type Sound, type SoundSettings } from '../document/sound';
+import {
+  FILTER_KINDS,
+  NUMBER_SETTINGS,
+  PLAY_WAYS,
+  SOUND_NUMBERS,
+  type Sound,
+  type SoundSettings,
+} from '../document/sound';
 import { TONE_VOICES } from '../document/tones';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
 import { soundingHits } from '../sequence/soundingHits';
 import { REPEAT_RATES, gridTicks } from '../quantize/grid';
 import { random } from '../random';
+import { prepareSample, type PreparedSample } from '../sample/levels';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { PADS } from '../document/limits';
 import type { Pattern } from '../document/pattern';
@@ -108,7 +116,8 @@ class Chance {
       if (this.is(0.15)) settings[setting] = setting === 'voices' ? 1 + this.whole(8) : setting === 'cutoff' ? 200 + this.share() * 8000 : min + this.share() * (Math.min(max, 1) - min); // prettier-ignore
     }
     if (this.is(0.3)) settings.filter = this.of(FILTER_KINDS);
-    if (this.is(0.3)) settings.plays = 'held';
+    if (this.is(0.4)) settings.plays = this.of(PLAY_WAYS);
+    if (this.is(0.2)) settings.reverse = true;
     if (this.is(0.4)) settings.lfos = Array.from({ length: 1 + this.whole(2) }, () => this.lfo());
     return settings;
   }
@@ -120,7 +129,9 @@ class Chance {
   }
 
   sound(pad: number): Sound {
-    return { ...POLISHED_FLOOR.pads[pad]!.sound, settings: this.settings() };
+    const { sound } = POLISHED_FLOOR.pads[pad]!;
+    const sample = this.is(0.3) ? this.of(sampleIds) : null;
+    return { ...sound, settings: this.settings(), ...(sample && { source: { sample, frames: SAMPLE_FRAMES } }) };
   }
 
   kit(): Kit {
@@ -152,6 +163,22 @@ class Chance {
     const notes = Float64Array.from({ length: PADS }, (_, pad) => 40 + 2 * pad);
     return { type: 'notes', track, layout: { voice: this.of(TONE_VOICES), notes, octave: this.whole(3) - 1, ...(this.is(0.4) && { settings: this.settings() }) } }; // prettier-ignore
   }
+}
+
+/** Names of two samples, of which the second comes while it is played, and of one that never comes. */
+const sampleIds = ['a', 'b', 'c'].map((letter) => letter.repeat(32));
+const SAMPLE_FRAMES = 5000;
+
+/** One in two channels, one in one. They are only read: one does for all performances. */
+const samples: PreparedSample[] = [2, 1].map((channels, i) => {
+  const next = random(77 + i);
+  const noise = () => Float32Array.from({ length: SAMPLE_FRAMES }, (_, frame) => (next() - 0.5) * (1 - frame / SAMPLE_FRAMES)); // prettier-ignore
+  return prepareSample({ id: sampleIds[i]!, channels: Array.from({ length: channels }, noise) });
+});
+
+/** The samples of random performances, by their names. */
+export function sampleNamed(id: string): PreparedSample {
+  return samples.find((sample) => sample.id === id)!;
 }
 
 /** A set of four tracks, two of which play notes, and how the song begins. */
@@ -256,8 +283,12 @@ export function randomDeeds(seed: number, from: number, frames: number, count: n
 export function randomPerformance(seed: number, frames = 72000, count = 90): Performance {
   const chance = new Chance(seed);
   const commands = beginning(chance).map((instruction) => at(0, instruction));
+  commands.push(at(0, { type: 'sample', sample: samples[0]! }));
+  const comes = at(chance.whole(frames), { type: 'sample', sample: samples[1]! });
   const moments = Array.from({ length: count }, () => chance.whole(frames)).sort((a, b) => a - b);
   for (const frame of moments) commands.push(...deed(chance, frame).map((instruction) => at(frame, instruction)));
+  const later = commands.findIndex(({ frame }) => frame > comes.frame);
+  commands.splice(later < 0 ? commands.length : later, 0, comes);
   const blocks: number[] = [];
   for (let done = 0; done < frames;) {
     const block = Math.min(frames - done, chance.of([1, 7, 64, 128, 128, 128, 333, 997, 4096]));

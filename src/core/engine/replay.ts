@@ -4,6 +4,7 @@ import { trackStage, type Stage } from '../document/stage';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { setChanges, trackChanges } from '../protocol/documentChanges';
 import { slotInstructions } from '../protocol/fromDocument';
+import type { PreparedSample } from '../sample/levels';
 import { Engine } from './engine';
 
 /** What a performance is heard again from. */
@@ -14,6 +15,8 @@ export interface Performed {
   /** Begins with a snapshot. The engine that is made from it takes its arrays. */
   log: readonly Command[];
   sampleRate: number;
+  /** The samples that its sounds name. Engines only read them: one list does for many. */
+  samples?: readonly PreparedSample[];
 }
 
 /** Plays commands, each at its frame, as fast as it is asked to. */
@@ -65,13 +68,25 @@ export class Replay {
  * Plays what was performed again, sample by sample, from where the log begins.
  * @throws Error if the log does not begin with a snapshot
  */
-export function replayLog({ set, stage, log, sampleRate }: Performed): Replay {
+export function replayLog({ set, stage, log, sampleRate, samples = [] }: Performed): Replay {
   const [snapshot] = log;
   if (snapshot?.type !== 'snapshot') throw new Error('The log does not begin with a snapshot.');
   const { frame } = snapshot;
   const engine = new Engine(sampleRate, frame);
+  const byId = new Map(samples.map((sample) => [sample.id, sample]));
+  // What came while it was played comes then, and all others are there from the beginning.
+  const whole = log.map((command) =>
+    command.type === 'sample' ? { ...command, sample: byId.get(command.sample.id) ?? command.sample } : command,
+  );
+  for (const command of log) if (command.type === 'sample') byId.delete(command.sample.id);
+  for (const instruction of sampleInstructions([...byId.values()])) engine.post(at(frame, instruction));
   for (const instruction of documentInstructions(set, stage)) engine.post(at(frame, instruction));
-  return new Replay(engine, log);
+  return new Replay(engine, whole);
+}
+
+/** Gives an engine samples. */
+export function sampleInstructions(samples: readonly PreparedSample[] = []): Instruction[] {
+  return samples.map((sample) => ({ type: 'sample', sample }));
 }
 
 /** Frames skipped at once. */

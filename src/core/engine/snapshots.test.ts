@@ -19,7 +19,7 @@ function run(engine: Engine, frames: number) {
 }
 
 /** What of the commands the document would tell a new engine; the last word on each thing comes last. */
-const OF_DOCUMENT = new Set<Command['type']>(['kit', 'padSound', 'notes', 'trackLevel', 'removeTrack', 'heardPads', 'moves', 'loopWindow', 'sections', 'chain', 'metronome', 'inputQuantize', 'meter', 'pattern']); // prettier-ignore
+const OF_DOCUMENT = new Set<Command['type']>(['sample', 'kit', 'padSound', 'notes', 'trackLevel', 'removeTrack', 'heardPads', 'moves', 'loopWindow', 'sections', 'chain', 'metronome', 'inputQuantize', 'meter', 'pattern']); // prettier-ignore
 
 /** Copies, since an engine adopts the arrays of what it is told. */
 const copied = (commands: readonly Command[]): Command[] => structuredClone([...commands]);

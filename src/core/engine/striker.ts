@@ -5,7 +5,8 @@ import { VoicePool } from '../sound/voicePool';
 import { AlsoPlays, type WaitingStroke } from './alsoPlays';
 import type { PadControls } from './padControls';
 import type { FramePart } from './part';
-import type { SoundRack } from './soundRack';
+import type { SampleBank } from './sampleBank';
+import type { PadVoice, SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
@@ -40,6 +41,15 @@ export function newStroke(): Stroke {
   return { track: 0, pad: 0, id: 0, velocity: 0.5, pitch: 0.5, through: false, live: false, position: 0.5, tick: 0.5, length: 0.5, placed: 0.5, struck: 0.5, heard: 0.5 }; // prettier-ignore
 }
 
+/** The parts that a striker asks, and the events that it tells. */
+interface Known {
+  rack: TrackRack;
+  sounds: SoundRack;
+  samples: SampleBank;
+  controls: PadControls;
+  events: EventQueue;
+}
+
 /** Makes strokes sound, and ends notes that are held. */
 export class Striker implements FramePart {
   readonly voices: VoicePool;
@@ -49,14 +59,22 @@ export class Striker implements FramePart {
   /** What pads have other pads play: a part of its own. */
   readonly also: AlsoPlays;
 
+  private readonly rack: TrackRack;
+  private readonly sounds: SoundRack;
+  private readonly samples: SampleBank;
+  private readonly controls: PadControls;
+  private readonly events: EventQueue;
+
   constructor(
     sampleRate: number,
     private readonly transport: Transport,
-    private readonly rack: TrackRack,
-    private readonly sounds: SoundRack,
-    private readonly controls: PadControls,
-    private readonly events: EventQueue,
+    { rack, sounds, samples, controls, events }: Known,
   ) {
+    this.rack = rack;
+    this.sounds = sounds;
+    this.samples = samples;
+    this.controls = controls;
+    this.events = events;
     this.voices = new VoicePool(sampleRate, transport);
     this.also = new AlsoPlays(sampleRate, transport, (waiting) => this.soundAlso(waiting));
   }
@@ -108,9 +126,10 @@ export class Striker implements FramePart {
   /** A pad and all that it also plays sound, until a song tick or a frame where they are held. */
   private sound(stroke: PadStroke, shape: Shape, offTick: number, offFrame: number): void {
     const { track, pad } = stroke;
-    const { patch, cutGroup, also } = this.sounds.tracks[track]!.pads[pad]!;
-    const voice = this.voices.trigger(patch, stroke, cutGroup, this.transport.frame, shape);
-    if (voice.held) this.hold(voice, offTick, offFrame);
+    const voice = this.sounds.tracks[track]!.pads[pad]!;
+    const begun = this.trigger(voice, stroke, shape);
+    if (begun?.held) this.hold(begun, offTick, offFrame);
+    const { also } = voice;
     for (let i = 0; i < also.length; i++) {
       const waiting = this.also.wait(stroke, also[i]!, shape, this.transport.repeatClock.framesPerTick);
       waiting.offTick = offTick;
@@ -120,12 +139,20 @@ export class Striker implements FramePart {
 
   private soundAlso(waiting: WaitingStroke): void {
     const { track, pad, isKeyDown, offTick, offFrame } = waiting;
-    const { patch, cutGroup } = this.sounds.tracks[track]!.pads[pad]!;
+    const voice = this.sounds.tracks[track]!.pads[pad]!;
     // What would be held by a pad that was let go meanwhile does not begin.
-    if (patch.isHeld && !isKeyDown) return;
-    const voice = this.voices.trigger(patch, waiting, cutGroup, this.transport.frame, waiting);
-    voice.key = waiting.key;
-    if (voice.held) this.hold(voice, offTick, offFrame);
+    if (voice.patch.isHeld && !isKeyDown) return;
+    const begun = this.trigger(voice, waiting, waiting);
+    if (!begun) return;
+    begun.key = waiting.key;
+    if (begun.held) this.hold(begun, offTick, offFrame);
+  }
+
+  /** Null: its sample has not come yet. */
+  private trigger({ patch, cutGroup }: PadVoice, stroke: PadStroke, shape: Shape): DrumVoice | null {
+    const sample = patch.sample ? this.samples.find(patch.sample.id) : null;
+    if (sample === undefined) return null;
+    return this.voices.trigger(patch, stroke, cutGroup, this.transport.frame, shape, sample);
   }
 
   private hold(voice: DrumVoice, offTick: number, offFrame: number): void {

@@ -1,12 +1,13 @@
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateBy, ValidateIf } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateIf } from 'class-validator';
 import type { Kit as KitDocument } from '../document/kit';
 import { kitProblem, KitSchema } from '../document/kitSchema';
+import { isSampleId } from '../document/sample';
 import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
 import { TONE_VOICES, type ToneVoice } from '../document/tones';
-import { Between, check, Part, Parts, Whole, type Schema } from '../document/validation';
+import { Between, check, Part, Parts, Such, Whole, type Schema } from '../document/validation';
 import { isPlain } from '../plain';
 import { LaunchState } from '../launch/launchState';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
@@ -14,11 +15,6 @@ import type { Command, CommandType } from './commands';
 
 /** Beyond every frame and id that an engine counts to. */
 const FAR = Number.MAX_SAFE_INTEGER;
-
-/** A value that passes a test, and what is said of one that does not. */
-function Such(test: (value: unknown) => boolean, words: string): PropertyDecorator {
-  return ValidateBy({ name: words, validator: { validate: test, defaultMessage: () => words } });
-}
 
 const isNumber = (value: unknown) => typeof value === 'number';
 /** A number, or none where nothing is known or held. */
@@ -107,6 +103,18 @@ class Kit extends OfTrack {
 }
 class PadSound extends OfPad {
   @Part(() => SoundSchema) sound!: SoundSchema;
+}
+/** In a log a sample stands by its name alone. */
+class Prepared {
+  @Such(isSampleId, 'must name a sample') id!: string;
+  @Whole(1, FAR) frames!: number;
+  @Such((levels) => Array.isArray(levels) && levels.length === 0, 'must be an empty list') levels!: never[];
+}
+class Sample extends Any {
+  @Part(() => Prepared) sample!: Prepared;
+}
+class DropSample extends Any {
+  @Such(isSampleId, 'must name a sample') id!: string;
 }
 class Layout {
   @IsIn(TONE_VOICES) voice!: ToneVoice;
@@ -293,6 +301,8 @@ const SCHEMAS: Record<CommandType, Schema> = {
   metronome: Metronome,
   kit: Kit,
   padSound: PadSound,
+  sample: Sample,
+  dropSample: DropSample,
   notes: Notes,
   trackLevel: TrackLevel,
   removeTrack: OfTrack,

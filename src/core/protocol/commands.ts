@@ -4,6 +4,7 @@ import type { ToneVoice } from '../document/tones';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
+import type { PreparedSample } from '../sample/levels';
 import type { EngineState } from './engineState';
 
 /** As the frame of a command: apply it before the next sample. */
@@ -46,6 +47,10 @@ export interface CommandFields {
   kit: { track: number; kit: Kit };
   /** One pad of a track's kit sounds different. What rings goes on as it began. */
   padSound: { track: number; pad: number; sound: Sound };
+  /** A sample that sounds may name from now on. The engine adopts its arrays; without any it says only when it came. */
+  sample: { sample: PreparedSample };
+  /** A sample that no sound names any more. */
+  dropSample: { id: string };
   /** A track plays notes; null: its kit. */
   notes: { track: number; layout: NoteLayout | null };
   trackLevel: { track: number; level: number };
@@ -142,7 +147,7 @@ export function at<T extends CommandType>(frame: number, instruction: Instructio
 }
 
 /** The arrays that a command brings along, to be transferred with it. */
-export function arraysOf(instruction: Instruction): Float64Array[] {
+export function arraysOf(instruction: Instruction): (Float64Array | Float32Array)[] {
   switch (instruction.type) {
     case 'pattern':
       return instruction.feels ? [instruction.hits, instruction.feels] : [instruction.hits];
@@ -150,6 +155,8 @@ export function arraysOf(instruction: Instruction): Float64Array[] {
       return [instruction.removed, instruction.hits];
     case 'moves':
       return [instruction.points];
+    case 'sample':
+      return instruction.sample.levels.flatMap(({ channels }) => channels);
     default:
       return [];
   }

@@ -31,7 +31,9 @@ export function packScore(score: Score): PackedScore {
     for (const stroke of strokes) for (const field of FIELDS) numbers.push(stroke[field] ?? 0);
     return strokes.length;
   };
-  const rest = mapped(score, count);
+  // Who only looks at it needs no samples.
+  const { samples: _, ...seen } = score;
+  const rest = mapped(seen, count);
   return { rest, strokes: Float64Array.from(numbers) };
 }
 

@@ -28,5 +28,5 @@ export function readScore(performed: Performed, { from, to }: Pick<Run, 'from' |
     }
     for (; told < log.length && log[told]!.frame < replay.frame; told++) writer.command(log[told]!);
   }
-  return writer.score(to);
+  return { ...writer.score(to), ...(performed.samples && { samples: performed.samples }) };
 }

@@ -1,5 +1,5 @@
 import { Engine } from '../engine/engine';
-import { Replay } from '../engine/replay';
+import { Replay, sampleInstructions } from '../engine/replay';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { notesInstruction } from '../protocol/fromDocument';
 import { blockStrokes, stepAt, type Score, type ScoreTrack, type Stroke } from './score';
@@ -21,6 +21,7 @@ export function replayScore(score: Score, sampleRate: number, from = 0, before: 
   const tick = time.tickAt(begin);
   // The song plays, with nothing launched: slow waves go by it.
   const song: Instruction[] = [
+    ...sampleInstructions(score.samples),
     { type: 'tempo', bpm: stepAt(score.tempo, tick) },
     { type: 'play', startTick: score.songTick + tick, countInTicks: 0 },
   ];

@@ -1,6 +1,7 @@
 import type { RunPicture } from '../document/run';
 import type { Kit } from '../document/kit';
 import type { Tones } from '../document/tones';
+import type { PreparedSample } from '../sample/levels';
 import { mod, type Meter } from '../time/ticks';
 
 /** One stroke as it sounded. Its tick is counted from where the list it lies in begins. */
@@ -97,6 +98,8 @@ export interface Score {
   frame: number;
   /** The song's tick there: slow waves go by it. */
   songTick: number;
+  /** The samples that its kits name, where it is to be heard. */
+  samples?: readonly PreparedSample[];
 }
 
 /**

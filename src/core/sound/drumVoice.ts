@@ -1,14 +1,20 @@
 import { BodyVoice } from './bodyVoice';
 import { LayerVoice } from './layerVoice';
 import type { SongClock } from './lfoVoice';
-import { decibels, exp2, hash, sinTurns, softClip } from '../math';
+import { decibels, exp2, hash, softClip } from '../math';
+import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
+import { SampleVoice } from './sampleVoice';
+import { MAX_STRETCH } from './stretch';
 import { ToneVoice } from './toneVoice';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
+import { VoiceGains, type VoiceBus } from './voiceGains';
 import { VoiceWaves } from './voiceWaves';
 
 const MAX_LAYERS = 3;
+/** Room for the right channel of what has two. */
+const rightSound = new Float64Array(MAX_STRETCH);
 /** Frames between two looks at the waves, counted from frame 0: fifteen hundred steps a second are a glide to the ear. */
 const CONTROL_FRAMES = 32;
 /** And where there are no waves, and only the end of what rings in the filter is waited for. */
@@ -48,14 +54,6 @@ export interface PadStroke {
   velocity: number;
 }
 
-/** What voices are added to. */
-export interface VoiceBus {
-  readonly left: Float64Array;
-  readonly right: Float64Array;
-  /** To the room. */
-  readonly send: Float64Array;
-}
-
 /** The gain into the saturation, moved by some dB: below 0 dB there is none. */
 function driven(gain: number, dB: number): number {
   if (dB === 0) return gain;
@@ -74,8 +72,6 @@ export class DrumVoice {
   key = 0;
   /** Voices of one track and group cut each other off; 0 is none. */
   cutGroup = 0;
-  gainLeft = 0;
-  gainRight = 0;
   /** True once the voice is fading out. */
   fading = false;
   /** A note that is held, until the song tick or the frame at which it is let go: Infinity for as long as a key is down. */
@@ -86,14 +82,16 @@ export class DrumVoice {
   private readonly body: BodyVoice;
   private readonly layers: readonly LayerVoice[];
   private readonly tone: ToneVoice;
+  private readonly sample: SampleVoice;
   private readonly filter = new VoiceFilter();
+  private readonly rightFilter = new VoiceFilter();
   private readonly waves: VoiceWaves;
   private readonly touch = newTouch();
   private layerCount = 0;
   private patch!: Patch;
-  /** Gain into the saturation, 0 for none; share sent to the room. */
+  private readonly gains = new VoiceGains();
+  /** Gain into the saturation, 0 for none. */
   private drive = 0;
-  private room = 0;
   private makeUp = 1;
   private fade = 1;
   private fadeStep = 0;
@@ -104,29 +102,33 @@ export class DrumVoice {
   private pan = 0;
   private cutoff = 0;
   private isFiltered = false;
+  /** It has two channels, with a filter each. */
+  private isStereo = false;
   /** Frame at which the last part of a drum is silent. */
   private sourceEnd = 0;
   /** The next frame to be rendered, and frames until the waves are looked at again. */
   private frame = 0;
   private untilControl = 0;
-  /** By which the gains move with each sample. */
-  private slopeLeft = 0;
-  private slopeRight = 0;
 
   constructor(private readonly sampleRate: number) {
     this.body = new BodyVoice(sampleRate);
     this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
     this.waves = new VoiceWaves(sampleRate);
     this.tone = new ToneVoice(sampleRate);
+    this.sample = new SampleVoice(sampleRate);
   }
 
-  /** @param frame at which it begins; how it differs from others follows from it */
+  /**
+   * @param frame at which it begins; how it differs from others follows from it
+   * @param sample what the patch names, if it plays one
+   */
   start(
     patch: Patch,
     { track, pad, velocity }: PadStroke,
     frame: number,
     clock: SongClock,
     shape: Shape = PLAIN,
+    sample: PreparedSample | null = null,
   ): void {
     const { recipe } = patch;
     this.patch = patch;
@@ -145,7 +147,7 @@ export class DrumVoice {
     this.key = pad;
     this.drive = driven(patch.drive, shape.drive);
     this.makeUp = this.drive > 0 ? 1 / softClip(this.drive) : 1;
-    this.room = Math.min(1, Math.max(0, patch.room + shape.room));
+    this.gains.room = Math.min(1, Math.max(0, patch.room + shape.room));
     this.attack = patch.attack > 0 ? 0 : 1;
     this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
 
@@ -164,19 +166,19 @@ export class DrumVoice {
     touch.filter = exp2(shape.filter + VARIATION.filter * differs(touch, 2));
     touch.longer = exp2(decay + VARIATION.decay * differs(touch, 3));
     touch.hold = patch.hold;
-    this.startSource(shape.note);
+    this.startSource(shape.note, sample);
 
     this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4));
     this.pan = patch.pan + shape.pan;
     this.startFilter(shape, pitch, felt);
-    this.gainLeft = this.leftGain();
-    this.gainRight = this.rightGain();
-    this.slopeLeft = 0;
-    this.slopeRight = 0;
+    this.gains.set(this.wavedLevel(), this.pan + this.waves.pan);
   }
 
-  private startSource(note: number): void {
+  private startSource(note: number, sample: PreparedSample | null): void {
     const { recipe } = this.patch;
+    this.sample.sounding = false;
+    if (sample && this.patch.sample) this.sample.start(sample, this.patch.sample, this.touch);
+    this.isStereo = this.sample.sounding && this.sample.isStereo;
     const { touch, track, pad } = this;
     if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
@@ -198,7 +200,9 @@ export class DrumVoice {
     const above = Number.isNaN(shape.note) ? pitch : pitch + shape.note - 60;
     const octaves = shape.filter + (patch.filterKey * above) / 12 + patch.filterVelocity * (velocity - 1);
     this.cutoff = (patch.cutoff * exp2(octaves)) / this.sampleRate;
-    this.filter.start(patch.filter, Math.max(0.5, patch.resonance * exp2(shape.resonance)));
+    const resonance = Math.max(0.5, patch.resonance * exp2(shape.resonance));
+    this.filter.start(patch.filter, resonance);
+    if (this.isStereo) this.rightFilter.start(patch.filter, resonance);
   }
 
   // --- waves ------------------------------------------------------------------------------------------------
@@ -212,17 +216,25 @@ export class DrumVoice {
     const every = waves.areStill ? STILL_FRAMES : CONTROL_FRAMES;
     const frames = every - (this.frame % every);
     this.untilControl = frames;
-    if (!this.isSourceSounding && (!this.isFiltered || this.filter.isQuiet)) this.active = false;
-    if (this.isFiltered) this.filter.tune(this.cutoff * exp2(waves.filter));
+    if (!this.isSourceSounding && (!this.isFiltered || this.isFilterQuiet)) this.active = false;
+    if (this.isFiltered) this.tuneFilter(this.cutoff * exp2(waves.filter));
     if (waves.areStill) return;
     if (waves.movePitch) this.bend(exp2(waves.pitch / 12));
     waves.look(this.frame + frames, clock);
-    if (!waves.moveLevel) return;
-    this.slopeLeft = (this.leftGain() - this.gainLeft) / frames;
-    this.slopeRight = (this.rightGain() - this.gainRight) / frames;
+    if (waves.moveLevel) this.gains.moveTo(this.wavedLevel(), this.pan + waves.pan, frames);
+  }
+
+  private tuneFilter(cutoff: number): void {
+    this.filter.tune(cutoff);
+    if (this.isStereo) this.rightFilter.tune(cutoff);
+  }
+
+  private get isFilterQuiet(): boolean {
+    return this.filter.isQuiet && (!this.isStereo || this.rightFilter.isQuiet);
   }
 
   private bend(ratio: number): void {
+    if (this.sample.sounding) this.sample.bend(ratio);
     if (this.body.left > 0) this.body.bend(ratio);
     if (this.tone.sounding) this.tone.bend(ratio);
     for (let i = 0; i < this.layerCount; i++) if (this.layers[i]!.left > 0) this.layers[i]!.bend(ratio);
@@ -230,23 +242,11 @@ export class DrumVoice {
 
   /** Told at a frame of a look: by then parts may have been rendered beyond it. */
   private get isSourceSounding(): boolean {
+    if (this.patch.sample) return this.sample.sounding;
     return this.patch.recipe.tone ? this.tone.sounding : this.frame < this.sourceEnd;
   }
 
-  /** Constant power: the squares of both gains add up to one. */
-  private leftGain(): number {
-    return sinTurns((1 - this.place()) / 8) * this.bentGain();
-  }
-
-  private rightGain(): number {
-    return sinTurns((1 + this.place()) / 8) * this.bentGain();
-  }
-
-  private place(): number {
-    return Math.min(1, Math.max(-1, this.pan + this.waves.pan));
-  }
-
-  private bentGain(): number {
+  private wavedLevel(): number {
     const { level } = this.waves;
     return level === 0 ? this.level : this.level * decibels(level);
   }
@@ -284,8 +284,9 @@ export class DrumVoice {
       this.active = this.isSourceSounding && this.fade > 0;
       return;
     }
-    // What bends the pitch has the source rendered from look to look; a tone says only then whether it is over.
-    const isInPieces = this.waves.movePitch || this.patch.recipe.tone !== undefined;
+    // What bends the pitch has the source rendered from look to look; a tone and a sample say only then whether they are over.
+    const { recipe, sample } = this.patch;
+    const isInPieces = this.waves.movePitch || recipe.tone !== undefined || sample !== null;
     if (!isInPieces) this.renderSource(mono, frames, metal);
     for (let from = 0; from < frames && this.active;) {
       if (this.untilControl === 0) this.control(clock);
@@ -303,6 +304,8 @@ export class DrumVoice {
   /** The next samples of what sounds, from the start of `mono`. */
   private renderSource(mono: Float64Array, frames: number, metal: Float64Array): void {
     mono.fill(0, 0, frames);
+    if (this.isStereo) rightSound.fill(0, 0, frames);
+    if (this.sample.sounding) this.sample.render(mono, rightSound, frames);
     if (this.body.left > 0) this.body.render(mono, frames);
     if (this.tone.sounding) this.tone.render(mono, frames);
     for (let l = 0; l < this.layerCount; l++) {
@@ -312,11 +315,24 @@ export class DrumVoice {
 
   /** Takes samples from `at` of `mono` on through filter, saturation and level into a bus, from `to` on. */
   private finish(mono: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+    if (this.isStereo) return this.finishStereo(mono, at, bus, to, frames);
     if (this.isFiltered) this.filter.process(mono, at, frames);
     if (this.drive > 0) this.saturate(mono, at, frames);
-    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, at, frames);
-    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(mono, at, bus, to, frames);
-    else this.mix(mono, at, bus, to, frames);
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, mono, at, frames);
+    this.gains.mix(mono, at, bus, to, frames);
+  }
+
+  private finishStereo(mono: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+    if (this.isFiltered) {
+      this.filter.process(mono, at, frames);
+      this.rightFilter.process(rightSound, at, frames);
+    }
+    if (this.drive > 0) {
+      this.saturate(mono, at, frames);
+      this.saturate(rightSound, at, frames);
+    }
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, rightSound, at, frames);
+    this.gains.mixStereo(mono, rightSound, at, bus, to, frames);
   }
 
   private saturate(mono: Float64Array, at: number, frames: number): void {
@@ -325,42 +341,17 @@ export class DrumVoice {
   }
 
   /** The attack, and the fade of a voice that ends early. */
-  private shapeLevel(mono: Float64Array, at: number, frames: number): void {
+  private shapeLevel(mono: Float64Array, right: Float64Array, at: number, frames: number): void {
     const { attackStep, fadeStep } = this;
     let { attack, fade } = this;
     for (let i = at; i < at + frames; i++) {
       if (attack < 1) attack = Math.min(1, attack + attackStep);
       fade -= fadeStep;
-      mono[i]! *= attack * (fade > 0 ? fade : 0);
+      const gain = attack * (fade > 0 ? fade : 0);
+      mono[i]! *= gain;
+      if (right !== mono) right[i]! *= gain;
     }
     this.attack = attack;
     this.fade = fade;
-  }
-
-  private mix(mono: Float64Array, at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
-    const { gainLeft, gainRight } = this;
-    const toRoom = this.room * (gainLeft + gainRight) * 0.5;
-    for (let i = 0; i < frames; i++) {
-      const y = mono[at + i]!;
-      left[to + i]! += y * gainLeft;
-      right[to + i]! += y * gainRight;
-      send[to + i]! += y * toRoom;
-    }
-  }
-
-  private mixMoving(mono: Float64Array, at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
-    const { slopeLeft, slopeRight } = this;
-    const room = this.room * 0.5;
-    let { gainLeft, gainRight } = this;
-    for (let i = 0; i < frames; i++) {
-      const y = mono[at + i]!;
-      left[to + i]! += y * gainLeft;
-      right[to + i]! += y * gainRight;
-      send[to + i]! += y * room * (gainLeft + gainRight);
-      gainLeft += slopeLeft;
-      gainRight += slopeRight;
-    }
-    this.gainLeft = gainLeft;
-    this.gainRight = gainRight;
   }
 }

@@ -1,5 +1,5 @@
 import { lfoTicks, type Lfo, type LfoShape, type LfoTarget } from '../document/lfo';
-import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings } from '../document/sound'; // prettier-ignore
+import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings, type SoundSource } from '../document/sound'; // prettier-ignore
 import type { ToneVoice } from '../document/tones';
 import { decibels } from '../math';
 import { RECIPES, type Recipe } from './recipes';
@@ -18,9 +18,24 @@ export interface LfoPatch {
   ofSong: boolean;
 }
 
+/** Which stretch of a sample is played, and how. */
+export interface SamplePatch {
+  /** Names its audio. */
+  id: string;
+  /** 0..1 of all of it. */
+  start: number;
+  end: number;
+  /** From its end to its start. */
+  reverse: boolean;
+  /** It goes round for as long as its pad is held. */
+  looped: boolean;
+}
+
 /** All that a voice must know of a sound: its recipe, and every setting as the number that it reckons with. */
 export interface Patch {
   recipe: Recipe;
+  /** What is played in the place of a recipe's parts; null: those. */
+  sample: SamplePatch | null;
   /** Semitones. */
   pitch: number;
   /** Seconds. */
@@ -51,21 +66,35 @@ export interface Patch {
   isFiltered: boolean;
 }
 
+/** What a source or a voice of notes is made of. */
+export function recipeOf(source: SoundSource | ToneVoice): Recipe {
+  if (typeof source === 'string') return TONE_RECIPES[source];
+  return 'sample' in source ? SAMPLE_RECIPE : RECIPES[source.made];
+}
+
 /** The patch of a pad's sound. */
 export function patchOf({ source, settings }: Pick<Sound, 'source' | 'settings'>): Patch {
-  return patch(RECIPES[source.made], settings);
+  return patch(recipeOf(source), settings, 'sample' in source ? samplePatch(source.sample, settings) : null);
+}
+
+/** A sample as it is, in the middle; a stroke and the next one ring together. */
+const SAMPLE_RECIPE: Recipe = { level: 1, pan: 0, room: 0, drive: 0, rings: 2, layers: [] };
+
+function samplePatch(id: string, { start = 0, end = 1, reverse, plays }: SoundSettings): SamplePatch {
+  return { id, start, end, reverse: reverse === true, looped: plays === 'looped' };
 }
 
 /** The patch of a voice that plays notes. */
 export function tonePatch(voice: ToneVoice, settings: SoundSettings = {}): Patch {
-  return patch(TONE_RECIPES[voice], settings);
+  return patch(recipeOf(voice), settings);
 }
 
-function patch(recipe: Recipe, settings: SoundSettings): Patch {
+function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | null = null): Patch {
   const of = (setting: NumberSetting) => settings[setting] ?? SOUND_NUMBERS[setting].neutral;
   const level = of('level') > LEAST_LEVEL ? decibels(of('level')) : 0;
   return {
     recipe,
+    sample,
     pitch: of('pitch'),
     attack: of('attack'),
     hold: of('hold'),
@@ -82,7 +111,7 @@ function patch(recipe: Recipe, settings: SoundSettings): Patch {
     response: of('response'),
     variation: of('variation'),
     rings: settings.voices ?? recipe.rings,
-    isHeld: settings.plays === 'held',
+    isHeld: settings.plays === 'held' || settings.plays === 'looped',
     lfos: (settings.lfos ?? []).map(lfoPatch),
     isFiltered: isFiltered(settings),
   };

@@ -1,5 +1,6 @@
 import { DrumVoice, type PadStroke, type Shape } from './drumVoice';
 import type { SongClock } from './lfoVoice';
+import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
 
 /** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
@@ -25,10 +26,18 @@ export class VoicePool {
   /**
    * Starts a stroke at `frame`, making room for it first. Allocates nothing.
    * @param cutGroup the track's voices of this group are cut off; 0 for none
+   * @param sample what the patch names, if it plays one
    */
-  trigger(patch: Patch, stroke: PadStroke, cutGroup: number, frame: number, shape?: Shape): DrumVoice {
+  trigger(
+    patch: Patch,
+    stroke: PadStroke,
+    cutGroup: number,
+    frame: number,
+    shape?: Shape,
+    sample?: PreparedSample | null,
+  ): DrumVoice {
     const voice = this.giveWay(patch, stroke, cutGroup) ?? this.justBegun(frame);
-    voice.start(patch, stroke, frame, this.clock, shape);
+    voice.start(patch, stroke, frame, this.clock, shape, sample);
     voice.cutGroup = cutGroup;
     return voice;
   }

@@ -8,7 +8,7 @@ import { Choice } from '../shared/Choice';
 import { Segments } from '../shared/Segments';
 import type { ShownSound } from './useSound';
 
-const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held' };
+const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held', looped: 'Round while held' };
 const RATES = REPEAT_RATES.map((value) => ({ value, name: value }));
 
 /** How long a stroke lasts, and between which rates it repeats. */

@@ -34,7 +34,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
   const { track, pad, source, settings } = sound;
   const facts = STRIPS[setting];
   const label = NUMBER_NAMES[setting];
-  const own = ownValue(source, setting);
+  const own = ownValue(source, setting, sound.own);
   const value = settingNow(setting, source, settings);
   const { number, unit } = facts.shown(value, source);
   const text = numberText(setting, number);
@@ -42,7 +42,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
 
   const set = (next: number | null, gesture: string) => {
     const wanted = next === null || next === own ? null : next;
-    if (wanted !== (settings[setting] ?? null))
+    if ((wanted ?? own) !== value)
       dispatch(soundNumberSet({ track, pad, setting, value: wanted, gesture }));
   };
   const follow = ({ x, width }: DragPoint, gesture: string) => set(valueAt(setting, x / width), gesture);

@@ -1,4 +1,4 @@
-import { SOUND_NUMBERS, type NumberSetting } from '@/core/document/sound';
+import { SOUND_NUMBERS, type NumberSetting, type SoundSettings } from '@/core/document/sound';
 import { ownDecay, ownValue, type Sounding } from '@/core/shelf/ownValues';
 
 /** How a number of a sound is shown and set. */
@@ -19,9 +19,17 @@ const plain = (unit: string, scale = 1): Pick<StripFacts, 'shown' | 'read'> => (
   read: (number) => number / scale,
 });
 
+/** A place in a sample: a share of it, shown as its time. */
+const ofSample: Pick<StripFacts, 'shown' | 'read'> = {
+  shown: (value, source) => ({ number: 1000 * ownDecay(source) * value, unit: 'ms' }),
+  read: (number, source) => number / 1000 / ownDecay(source),
+};
+
 /** All numbers of a sound, as strips. */
 export const STRIPS: Record<NumberSetting, StripFacts> = {
   pitch: { runs: 'evenly', ...plain('st'), step: 1, decimals: 2 },
+  start: { runs: 'evenly', ...ofSample, step: 0.001, decimals: 0 },
+  end: { runs: 'evenly', ...ofSample, step: 0.001, decimals: 0 },
   decay: {
     runs: 'evenly',
     shown: (value, source) => ({ number: 1000 * ownDecay(source) * 2 ** value, unit: 'ms' }),
@@ -80,6 +88,8 @@ export function tidy(setting: NumberSetting, value: number): number {
   const within = Math.min(max, Math.max(min, value));
   if (setting === 'voices') return Math.round(within);
   if (setting === 'cutoff') return within >= max * 0.995 ? max : Number(within.toPrecision(4));
+  // A sample may be long, and is cut where it is to be cut.
+  if (setting === 'start' || setting === 'end') return within;
   return Math.round(within * 1000) / 1000;
 }
 
@@ -91,10 +101,7 @@ export function numberText(setting: NumberSetting, number: number): string {
 }
 
 /** What a setting is now: what the player has made of it, or the source's own. */
-export function settingNow(
-  setting: NumberSetting,
-  source: Sounding,
-  settings: Partial<Record<NumberSetting, number>>,
-): number {
+export function settingNow(setting: NumberSetting, source: Sounding, settings: SoundSettings): number {
+  // What it was taken with lies in its settings, until they are changed.
   return settings[setting] ?? ownValue(source, setting);
 }

@@ -15,6 +15,8 @@ export interface ShownSound {
   kind: SoundKind | null;
   source: Sounding;
   settings: SoundSettings;
+  /** The settings that it was taken with. */
+  own: SoundSettings;
   /** Where it comes from, in words. */
   from: string;
 }
@@ -26,10 +28,11 @@ export function soundAt(track: Pick<Track, 'id' | 'kit' | 'tones'>, pad: number)
   const { id, kit, tones } = track;
   if (tones) {
     const { voice, settings = NONE } = tones;
-    return { track: id, pad, name: lanesOf(track)[pad]!.name, kind: null, source: voice, settings, from: `notes of ${voice}` }; // prettier-ignore
+    return { track: id, pad, name: lanesOf(track)[pad]!.name, kind: null, source: voice, settings, own: NONE, from: `notes of ${voice}` }; // prettier-ignore
   }
-  const { name, kind, source, settings, from } = kit.pads[pad]!.sound;
-  return { track: id, pad, name, kind, source, settings, from: from ? `made here · ${from}` : 'made here' };
+  const { name, kind, source, settings, own = NONE, from } = kit.pads[pad]!.sound;
+  const origin = 'sample' in source ? 'sample' : 'made here';
+  return { track: id, pad, name, kind, source, settings, own, from: from ? `${origin} · ${from}` : origin };
 }
 
 const patches = new WeakMap<object, Patch>();
