@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
+import { SamplePreparer } from '@/audio/samplePreparer';
 import { Controllers } from '@/instrument/controllers/controllers';
 import { Instrument } from '@/instrument/instrument';
 import { keepOffline } from '@/storage/offline';
@@ -11,7 +12,7 @@ import { Library } from '@/storage/library';
 import { restore } from '@/storage/persistence';
 import { RunStore } from '@/storage/runStore';
 import { StoredHistory } from '@/storage/storedHistory';
-import { onStorageLost, storage } from '@/storage/storage';
+import { onStorageLost, samples, storage } from '@/storage/storage';
 import { Tabs } from '@/storage/tabs';
 import { saveTroubled } from '@/store/sessionSlice';
 import { createStore, useAppSelector } from '@/store/store';
@@ -22,13 +23,18 @@ import { RunsProvider } from '@/ui/runs/RunsContext';
 import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
 import { useMedia } from '@/ui/shared/useMedia';
+import { onceIdle } from '@/ui/shared/whenIdle';
 import { fontFiles } from '@/ui/theme/fonts';
 import { AppIcon } from '@/ui/theme/icons';
 import { paperTheme, TokensProvider } from '@/ui/theme/theme';
 import { contrast, dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
-const instrument = new Instrument(store);
+const preparer = new SamplePreparer();
+const instrument = new Instrument(store, undefined, async (id) => {
+  const sample = await samples.load(id);
+  return sample && preparer.prepare(sample);
+});
 const controllers = new Controllers(store, instrument);
 const history = new StoredHistory(store, storage);
 const library = new Library(store, storage);
@@ -60,6 +66,7 @@ const opened = Promise.race([restored, silence]).then(() => {
   void instrument.start();
   // The browser remembers that it was allowed.
   if (store.getState().devices.wanted) void controllers.open();
+  onceIdle(() => void samples.sweep().catch(() => undefined));
 });
 
 keepOffline(store, opened);

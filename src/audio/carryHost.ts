@@ -1,3 +1,5 @@
+import type { Performed } from '@/core/engine/replay';
+import type { Sample } from '@/core/sample/levels';
 import type { CarryReply, CarryRequest } from './messages';
 import type { Loudness } from '@/core/measure/loudness';
 
@@ -10,11 +12,13 @@ export interface Carried {
 
 /**
  * Makes a file of a run in a worker. What is made is handed to the browser piece by piece, which keeps it outside of the page.
+ * @param samples what its sounds name
  * @param onProgress called with the share that is done, 0..1
  * @returns the file, and how to give up
  */
 export function carry(
-  request: CarryRequest,
+  request: Omit<CarryRequest, 'performed'> & { performed: Performed },
+  samples: Promise<readonly Sample[]>,
   onProgress: (done: number) => void,
 ): { made: Promise<Carried>; cancel: () => void } {
   const worker = new Worker(WORKER_URL);
@@ -36,7 +40,11 @@ export function carry(
         resolve({ file: new Blob([...parts, ...fresh], { type: typeOf(request) }), loudness: data.loudness });
       else reject(new Error(data.error));
     };
-    worker.postMessage(request);
+    samples
+      .then((all) =>
+        worker.postMessage({ ...request, performed: { ...request.performed, samples: all } } satisfies CarryRequest),
+      ) // prettier-ignore
+      .catch(reject);
   }).finally(() => {
     worker.terminate();
     parts = [];
@@ -48,7 +56,7 @@ export function carry(
 /** So many pieces are handed to the browser at once. */
 const PIECES = 16;
 
-function typeOf({ what, format }: CarryRequest): string {
+function typeOf({ what, format }: Pick<CarryRequest, 'what' | 'format'>): string {
   if (what === 'stems') return 'application/zip';
   return format === 'flac' ? 'audio/flac' : format === 'mp3' ? 'audio/mpeg' : 'audio/wav';
 }

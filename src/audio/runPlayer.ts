@@ -1,8 +1,9 @@
 import type { Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
+import type { Sample } from '@/core/sample/levels';
 import { unpackScore } from '@/core/score/packScore';
 import type { Score } from '@/core/score/score';
-import type { Listening, ReplayReply, ReplayRequest, WithAudio } from './messages';
+import type { Listening, ReplayReply, ReplayRequest } from './messages';
 
 const WORKER_URL = '/workers/replay.worker.js';
 /** Seconds of one piece of sound, and how many are ready ahead: a page that is busy for less than that is not heard. */
@@ -32,12 +33,15 @@ export class RunPlayer {
   private playing: Playing | null = null;
   private lastId = 0;
   private readonly sampleRate: number;
+  /** What is asked waits for what was asked before. */
+  private turn: Promise<void>;
   /** What sounded in the run. Rejects with what is wrong with it. */
   readonly score: Promise<Score>;
 
-  constructor(performed: WithAudio<Performed>, run: Pick<Run, 'from' | 'to'>) {
+  /** @param samples what its sounds name */
+  constructor(performed: Performed, run: Pick<Run, 'from' | 'to'>, samples: Promise<readonly Sample[]>) {
     this.sampleRate = performed.sampleRate;
-    this.ask({ performed, run });
+    this.turn = samples.then((all) => this.worker.postMessage({ performed: { ...performed, samples: all }, run } satisfies ReplayRequest)); // prettier-ignore
     this.score = new Promise((found, failed) => {
       this.worker.onerror = ({ message }) => {
         const problem = message || 'The player could not be loaded.';
@@ -95,7 +99,7 @@ export class RunPlayer {
   }
 
   private ask(message: ReplayRequest): void {
-    this.worker.postMessage(message);
+    this.turn = this.turn.then(() => this.worker.postMessage(message));
   }
 
   private end(problem?: string): void {

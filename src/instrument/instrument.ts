@@ -26,6 +26,7 @@ import { RecordedHits } from './recordedHits';
 import { RepeatFollower } from './repeatFollower';
 import { Rides } from './rides';
 import { RunCapture } from './runCapture';
+import { SampleFollower, type FindSample } from './sampleFollower';
 import { StageFollower } from './stageFollower';
 
 /** What the instrument needs of the host that runs the engine. */
@@ -58,6 +59,7 @@ export class Instrument {
   private openPlace: (place: string) => void = () => undefined;
   private readonly host: EngineHost;
   private document!: DocumentFollower;
+  private samples?: SampleFollower;
   private stage!: StageFollower;
   private repeat!: RepeatFollower;
   private readonly recorded: RecordedHits;
@@ -75,6 +77,7 @@ export class Instrument {
   constructor(
     private readonly store: Store,
     makeHost: MakeHost = (...listeners) => new LiveHost(...listeners),
+    private readonly findSample: FindSample = () => Promise.resolve(null),
   ) {
     this.host = makeHost(
       (state, problem) => {
@@ -132,6 +135,8 @@ export class Instrument {
     this.runs.meetEngine();
     this.document = new DocumentFollower((instructions) => this.host.sendAll(instructions));
     this.stage = new StageFollower();
+    this.samples?.end();
+    this.samples = new SampleFollower(this.store, this.findSample, (instruction) => this.send(instruction));
     this.repeat = new RepeatFollower((instructions) => this.host.sendAll(instructions));
     this.followed = null;
     this.idsTold = 0;
@@ -146,6 +151,12 @@ export class Instrument {
   /** Whoever has a screen says how a place of it is opened. */
   onPlace(open: (place: string) => void): void {
     this.openPlace = open;
+  }
+
+  /** A sample that was missing may be on this device now. */
+  sampleKept(id: string): void {
+    this.samples?.lookAgain(id);
+    this.samples?.follow(selectHeardSet(this.state));
   }
 
   /** Call from any gesture: browsers give sound only to a page that was touched. */
@@ -315,6 +326,7 @@ export class Instrument {
     const stage = selectStage(state);
     if (set === this.followed?.set && stage === this.followed.stage) return;
     this.followed = { set, stage };
+    this.samples?.follow(set);
     this.document.follow(set, stage, windowTicks(state));
     this.host.sendAll(this.stage.follow(set, stage));
     this.performance.followDocument(set);

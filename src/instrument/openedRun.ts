@@ -56,7 +56,7 @@ export class OpenedRun {
    */
   static async open(run: Run, store: RunStore): Promise<OpenedRun> {
     const [performed, fixes] = await Promise.all([store.performed(run), store.fixes(run)]);
-    const player = new RunPlayer(performed, run);
+    const player = new RunPlayer(performed, run, store.samplesOf(performed));
     try {
       return new OpenedRun(run, store, player, performed, await player.score, fixes);
     } catch (error) {
@@ -160,7 +160,7 @@ export class OpenedRun {
   carry(wanted: CarryWanted, onProgress: (done: number) => void): ReturnType<typeof carry> {
     const { performed, run } = this;
     const fixes = this.asPlayed ? [] : this.fixes.slice(0, this.done);
-    return carry({ performed, run, fixes, ...wanted }, onProgress);
+    return carry({ performed, run, fixes, ...wanted }, this.store.samplesOf(performed), onProgress);
   }
 
   /** A stretch, or all of it, as a standard MIDI file. */
@@ -189,7 +189,8 @@ export class OpenedRun {
 
 /** Draws a run in small, and keeps the picture with it. */
 export async function drawRun(run: Run, store: RunStore): Promise<void> {
-  const player = new RunPlayer(await store.performed(run), run);
+  const performed = await store.performed(run);
+  const player = new RunPlayer(performed, run, store.samplesOf(performed));
   try {
     await store.change(run, { picture: pictureOf(await player.score) });
   } finally {

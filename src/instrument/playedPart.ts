@@ -1,6 +1,7 @@
 import { carry } from '@/audio/carryHost';
 import { RunPlayer } from '@/audio/runPlayer';
 import { writeScoreMidi } from '@/core/formats/scoreMidi';
+import type { Sample } from '@/core/sample/levels';
 import type { Stretch } from '@/core/score/make';
 import type { PlayedThrough } from '@/core/score/playThrough';
 import { readScore } from '@/core/score/readScore';
@@ -16,10 +17,14 @@ export class PlayedPart {
   private given: PlayedThrough | null = null;
   private known: Score | null = null;
 
-  /** @param play plays it; asked once, when it is wanted first */
+  /**
+   * @param play plays it; asked once, when it is wanted first
+   * @param samples finds what its sounds name
+   */
   constructor(
     readonly name: string,
     private readonly play: () => PlayedThrough,
+    private readonly samples: () => Promise<readonly Sample[]> = () => Promise.resolve([]),
   ) {}
 
   private get played(): PlayedThrough {
@@ -39,7 +44,7 @@ export class PlayedPart {
    */
   listen(onEnd: (problem?: string) => void): void {
     const { performed, run } = this.played;
-    this.player ??= new RunPlayer(performed, run);
+    this.player ??= new RunPlayer(performed, run, this.samples());
     this.player.listen({ fixes: null, from: 0, loop: null }, onEnd);
   }
 
@@ -56,7 +61,7 @@ export class PlayedPart {
    */
   carry(wanted: CarryWanted, onProgress: (done: number) => void): ReturnType<typeof carry> {
     const { performed, run } = this.played;
-    return carry({ performed, run, fixes: [], ...wanted }, onProgress);
+    return carry({ performed, run, fixes: [], ...wanted }, this.samples(), onProgress);
   }
 
   /** A stretch, or all of it, as a standard MIDI file. */

@@ -1,10 +1,12 @@
 import { saveAs } from 'file-saver';
 import { renderWav } from '@/audio/renderHost';
 import { writePatternMidi } from '@/core/formats/midiFile';
+import { samplesOfKit } from '@/core/document/samplesOf';
 import { type BeatSet } from '@/core/document/set';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { exportProgressed, noticed } from '@/store/sessionSlice';
 import type { Store } from '@/store/store';
+import { samples } from './storage';
 import type { Track } from '@/core/document/track';
 import type { Pattern } from '@/core/document/pattern';
 
@@ -32,7 +34,8 @@ export async function exportWav(store: Store): Promise<void> {
   const state = store.getState();
   const [set, track, pattern] = [selectSet(state), selectTrack(state), selectPattern(state)];
   store.dispatch(exportProgressed(0));
-  const request = { track, pattern, tempo: set.tempo, sampleRate: EXPORT_SAMPLE_RATE };
+  const audio = await samples.loadAll(samplesOfKit(track.kit));
+  const request = { track, pattern, tempo: set.tempo, sampleRate: EXPORT_SAMPLE_RATE, samples: audio };
   const { file, cancel } = renderWav(request, (done) => store.dispatch(exportProgressed(done)));
   cancelRunning = cancel;
   try {

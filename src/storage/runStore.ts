@@ -2,8 +2,10 @@ import type { CapturedRun, Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
 import { fixesText, NO_FIXES, readFixes, type Fixes } from '@/core/score/fixSchema';
 import { logText, type PerformedLog, type RunListener } from '@/core/protocol/performedLog';
+import type { Sample } from '@/core/sample/levels';
+import { SampleStore } from './samples';
 import { FIXES_PREFIX, LOG_PREFIX, RUN_PREFIX, type Storage } from './records';
-import { openRun, readRun, storedRuns } from './storedRuns';
+import { openRun, samplesOfPerformed, readRun, storedRuns } from './storedRuns';
 import type { Versions } from './versions';
 
 /** A run is written so soon after it has grown: at most this much of it is lost if the browser dies. */
@@ -72,6 +74,11 @@ export class RunStore {
    */
   performed(run: Run): Promise<Performed> {
     return openRun(this.storage, run);
+  }
+
+  /** The samples that its sounds name, as far as they are on this device. */
+  samplesOf(performed: Performed): Promise<Sample[]> {
+    return new SampleStore(this.storage).loadAll(samplesOfPerformed(performed));
   }
 
   /**

@@ -1,6 +1,8 @@
 import type { Performed } from '@/core/engine/replay';
 import type { Run } from '@/core/document/run';
 import { RunSchema } from '@/core/document/runSchema';
+import { samplesOfKit, samplesOfSet } from '@/core/document/samplesOf';
+import { sampleOf } from '@/core/document/sound';
 import { check } from '@/core/document/validation';
 import { isPlain } from '@/core/plain';
 import { commandProblem } from '@/core/protocol/commandSchemas';
@@ -35,6 +37,15 @@ export async function openRun(storage: Storage, run: Run): Promise<Performed> {
     if (problem) throw new Error(problem);
   }
   return { set: read.set, stage: read.stage, log, sampleRate: run.sampleRate };
+}
+
+/** The samples that the sounds of a performance name, those that came while it was played among them. */
+export function samplesOfPerformed({ set, log }: Performed): string[] {
+  const came = log.flatMap((command) => {
+    if (command.type === 'kit') return samplesOfKit(command.kit);
+    return command.type === 'padSound' ? (sampleOf(command.sound.source) ?? []) : [];
+  });
+  return [...new Set([...samplesOfSet(set), ...came])];
 }
 
 /** Reads the record of a run; null if it is none. */

@@ -97,6 +97,8 @@ interface Session {
   shelf: 'kits' | 'sounds';
   /** The sound that was copied last, or null. */
   soundClip: Sound | null;
+  /** Samples of the set that cannot be heard, by their names, and why. */
+  missing: Record<string, string>;
   /** The override of *Drop on* is held or sticks. */
   overriding: boolean;
   /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
@@ -139,6 +141,7 @@ const initialState: Session = {
   tried: null,
   shelf: 'kits',
   soundClip: null,
+  missing: {},
   overriding: false,
   padsLaunch: null,
   audio: 'starting',
@@ -250,6 +253,12 @@ const slice = createSlice({
     versionHeard(session, { payload }: PayloadAction<BeatSet | null>) {
       session.heardVersion = payload;
     },
+    sampleMissed({ missing }, { payload: { id, problem } }: PayloadAction<{ id: string; problem: string }>) {
+      missing[id] = problem;
+    },
+    sampleFound({ missing }, { payload }: PayloadAction<string>) {
+      delete missing[payload];
+    },
     /** Something of the shelf is heard in place; null: what was tried is left. */
     tried(session, { payload }: PayloadAction<Tried | null>) {
       session.tried = payload;
@@ -329,6 +338,8 @@ export const {
   proposalHeard,
   midiArrived,
   versionHeard,
+  sampleMissed,
+  sampleFound,
   tried,
   shelfOpened,
   shelfTurned,

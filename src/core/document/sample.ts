@@ -13,9 +13,9 @@ export function isSampleId(value: unknown): value is string {
   return typeof value === 'string' && SAMPLE_ID.test(value);
 }
 
-/** Longest sample, and all samples of a set together: each minute of a channel takes some 50 MB while it can be played. */
+/** Longest sample, and all samples of a set together: a minute of a channel takes 80 MB while it can be played. */
 export const MOST_SAMPLE_SECONDS = 60;
-export const MOST_SET_SECONDS = 300;
+export const MOST_SET_SECONDS = 150;
 
 export const MOST_SAMPLE_FRAMES = MOST_SAMPLE_SECONDS * 48000;
 

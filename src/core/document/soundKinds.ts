@@ -32,6 +32,38 @@ export function kindName(kind: SoundKind): string {
   return KINDS[kind].name;
 }
 
+/** Words of file names that say of which kind a sound is, besides its name; the first that is found holds. */
+const WORDS: readonly (readonly [RegExp, SoundKind])[] = [
+  [/open ?hat|\boh\b|\bhho\b/, 'openHat'],
+  [/pedal/, 'pedalHat'],
+  [/hat|\bhh\b|\bch\b/, 'closedHat'],
+  [/kick|bass ?drum|\bbd\b/, 'kick'],
+  [/rim/, 'rim'],
+  [/snare|\bsd\b/, 'snare'],
+  [/clap/, 'clap'],
+  [/(low|floor) ?tom/, 'lowTom'],
+  [/hi(gh)? ?tom/, 'highTom'],
+  [/tom/, 'midTom'],
+  [/crash/, 'crash'],
+  [/ride/, 'ride'],
+  [/shak|maraca|cabasa/, 'shaker'],
+  [/bell/, 'cowbell'],
+  [/tamb/, 'tambourine'],
+  [/snap/, 'snap'],
+];
+
+/**
+ * What a sound probably is, by its name.
+ * @example kindOfName('OpenHat_02') // 'openHat'
+ */
+export function kindOfName(name: string): SoundKind {
+  const words = name
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .replace(/[^A-Za-z]+/g, ' ')
+    .toLowerCase();
+  return WORDS.find(([pattern]) => pattern.test(words))?.[1] ?? 'other';
+}
+
 /** The General MIDI percussion key of a kind, 35..81, or null. */
 export function kindNote(kind: SoundKind): number | null {
   return KINDS[kind].note;

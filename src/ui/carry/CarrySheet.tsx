@@ -1,9 +1,11 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Pattern, PatternPlace } from '@/core/document/pattern';
+import { samplesOfSet } from '@/core/document/samplesOf';
 import type { OpenSet } from '@/core/document/set';
 import { playPattern, playSection } from '@/core/score/playThrough';
 import { PART_RATE, PlayedPart } from '@/instrument/playedPart';
+import { samples } from '@/storage/storage';
 import { selectPattern, selectPlace, selectSet, selectStage, selectTrack } from '@/store/selectors';
 import { useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -28,7 +30,7 @@ export default function CarrySheet() {
   const name = section ? `${set.name} - ${section.name}` : `${set.name} - ${track.name} ${pattern.name}`;
   const part = useMemo(() => {
     const play = () => (section ? playSection(open, section.id, PART_RATE) : playPattern(open, place, PART_RATE));
-    return new PlayedPart(name, play);
+    return new PlayedPart(name, play, () => samples.loadAll(samplesOfSet(open.set)));
   }, [open, place, name, section]);
   const carry = useCarry(part);
   const options = [

@@ -79,6 +79,7 @@ function Cell(props: { sound: ShownSound; isChosen: boolean; isTried: boolean; o
       role="button"
       aria-label={`Sound ${sound.pad + 1} ${sound.name}`}
       aria-pressed={isChosen}
+      {...{ dataSet: { pad: String(sound.pad) } }}
       onPress={onChoose}
       style={[
         styles.cell,

@@ -8,13 +8,14 @@ import { Choice } from '../shared/Choice';
 import { Segments } from '../shared/Segments';
 import type { ShownSound } from './useSound';
 
-const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held', looped: 'Round while held' };
+const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held', looped: 'Round, held' };
 const RATES = REPEAT_RATES.map((value) => ({ value, name: value }));
 
 /** How long a stroke lasts, and between which rates it repeats. */
 export function PlayingKeys({ sound }: { sound: ShownSound }) {
   const dispatch = useAppDispatch();
-  const { track, pad, kind, settings } = sound;
+  const { track, pad, kind, source, settings } = sound;
+  const isSample = typeof source !== 'string' && 'sample' in source;
   const [slowest, fastest] = ratesOfKind(kind ?? undefined);
   const repeat = settings.repeat ?? { slowest, fastest };
   const setRepeat = (change: Partial<typeof repeat>) => {
@@ -35,7 +36,10 @@ export function PlayingKeys({ sound }: { sound: ShownSound }) {
           label="Plays"
           caption="Plays"
           value={settings.plays ?? 'once'}
-          options={PLAY_WAYS.map((value) => ({ value, name: WAYS[value] }))}
+          options={PLAY_WAYS.filter((way) => way !== 'looped' || isSample).map((value) => ({
+            value,
+            name: WAYS[value],
+          }))}
           onChoose={(plays) =>
             dispatch(
               soundChanged({

@@ -42,8 +42,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
 
   const set = (next: number | null, gesture: string) => {
     const wanted = next === null || next === own ? null : next;
-    if ((wanted ?? own) !== value)
-      dispatch(soundNumberSet({ track, pad, setting, value: wanted, gesture }));
+    if ((wanted ?? own) !== value) dispatch(soundNumberSet({ track, pad, setting, value: wanted, gesture }));
   };
   const follow = ({ x, width }: DragPoint, gesture: string) => set(valueAt(setting, x / width), gesture);
   const dragging = useDrag<DragState>({

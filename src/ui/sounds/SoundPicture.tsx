@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { soundPeaks, type SoundPeaks } from '@/core/shelf/soundPeaks';
 import type { Patch } from '@/core/sound/patch';
+import { overviewOf, stretchPeaks } from './sampleOverview';
 import { onceIdle } from '../shared/whenIdle';
 
 const pictures = new WeakMap<Patch, Map<number, SoundPeaks>>();
@@ -11,6 +12,14 @@ export function useSoundPeaks(patch: Patch, columns: number): SoundPeaks | null 
   const [shown, setShown] = useState(known);
   useEffect(() => {
     if (known) return undefined;
+    const { sample } = patch;
+    if (sample) {
+      let isOver = false;
+      void overviewOf(sample.id).then((overview) => {
+        if (!isOver) setShown(overview && stretchPeaks(overview, columns, sample.start, sample.end));
+      });
+      return () => void (isOver = true);
+    }
     return onceIdle(() => {
       const own = pictures.get(patch) ?? new Map<number, SoundPeaks>();
       own.set(columns, own.get(columns) ?? soundPeaks(patch, columns));

@@ -17,6 +17,8 @@ import { grown } from '../theme/type';
 import { FilterKinds } from './FilterKinds';
 import { Nest } from './Nest';
 import { PlayingKeys } from './PlayingKeys';
+import { SampleKeys, SampleStrips } from './SampleKeys';
+import { SamplePicture } from './SamplePicture';
 import { SettingStrip } from './SettingStrip';
 import { SoundAbout } from './SoundAbout';
 import { SoundKeys } from './SoundKeys';
@@ -37,6 +39,7 @@ export function SoundsPlace() {
       <Nest />
       <Picture sound={sound} />
       <SoundKeys sound={sound} onAbout={() => setAbout(!about)} />
+      {sound.kind && <SampleKeys sound={sound} />}
       {about && <SoundAbout sound={sound} />}
     </>
   );
@@ -89,7 +92,8 @@ function Picture({ sound }: { sound: ShownSound }) {
   const tokens = useTokens();
   const tall = useRoom().layout === 'wide';
   const peaks = useSoundPeaks(patchAt(sound), COLUMNS);
-  const { pad, name, kind, from } = sound;
+  const { pad, name, kind, from, source } = sound;
+  const sample = typeof source !== 'string' && 'sample' in source ? source : null;
   const seconds = peaks ? `${peaks.seconds.toFixed(2)} s` : '';
   return (
     <View
@@ -98,7 +102,11 @@ function Picture({ sound }: { sound: ShownSound }) {
       style={[styles.picture, tall && styles.tall, { backgroundColor: tokens.deep }]}
     >
       <View style={styles.drawing}>
-        <SoundPicture peaks={peaks} columns={COLUMNS} color={tokens.wing} fitted />
+        {sample ? (
+          <SamplePicture sound={sound} source={sample} />
+        ) : (
+          <SoundPicture peaks={peaks} columns={COLUMNS} color={tokens.wing} fitted />
+        )}
       </View>
       <Text numberOfLines={1} style={[styles.name, { color: tokens.wing }]}>
         {`${pad + 1}  ${name}`}
@@ -122,6 +130,7 @@ function Strips({ sound }: { sound: ShownSound }) {
         <SettingStrip setting="cutoff" sound={sound} />
         <SettingStrip setting="drive" sound={sound} />
       </StripGroup>
+      <SampleStrips sound={sound} />
       <TogetherKeys sound={sound} />
       <StripGroup name="Out">
         <SettingStrip setting="level" sound={sound} />

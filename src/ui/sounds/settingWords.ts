@@ -19,6 +19,8 @@ const plain = (unit: string, scale = 1): Pick<StripFacts, 'shown' | 'read'> => (
   read: (number) => number / scale,
 });
 
+const isSample = (source: Sounding) => typeof source !== 'string' && 'sample' in source;
+
 /** A place in a sample: a share of it, shown as its time. */
 const ofSample: Pick<StripFacts, 'shown' | 'read'> = {
   shown: (value, source) => ({ number: 1000 * ownDecay(source) * value, unit: 'ms' }),
@@ -32,8 +34,11 @@ export const STRIPS: Record<NumberSetting, StripFacts> = {
   end: { runs: 'evenly', ...ofSample, step: 0.001, decimals: 0 },
   decay: {
     runs: 'evenly',
-    shown: (value, source) => ({ number: 1000 * ownDecay(source) * 2 ** value, unit: 'ms' }),
-    read: (number, source) => Math.log2(number / 1000 / ownDecay(source)),
+    shown: (value, source) =>
+      isSample(source)
+        ? { number: 100 * 2 ** Math.min(0, value), unit: '%' }
+        : { number: 1000 * ownDecay(source) * 2 ** value, unit: 'ms' },
+    read: (number, source) => Math.log2(isSample(source) ? number / 100 : number / 1000 / ownDecay(source)),
     step: 0.1,
     decimals: 0,
   },
