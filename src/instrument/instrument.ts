@@ -154,8 +154,7 @@ export class Instrument {
   }
 
   /** A sample that was missing may be on this device now. */
-  sampleKept(id: string): void {
-    this.samples?.lookAgain(id);
+  lookForSamples(): void {
     this.samples?.follow(selectHeardSet(this.state));
   }
 

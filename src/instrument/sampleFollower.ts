@@ -15,7 +15,7 @@ const MOST_BYTES = 300_000_000;
 export class SampleFollower {
   /** What the engine has, the one that was named last at the end, and its bytes. */
   private readonly told = new Map<string, number>();
-  /** Named and on its way, and not to be found. */
+  /** Named and on their way. */
   private readonly asked = new Set<string>();
   private named: readonly string[] = [];
   private turn: Promise<void> = Promise.resolve();
@@ -38,7 +38,7 @@ export class SampleFollower {
       if (bytes !== undefined) {
         this.told.delete(id);
         this.told.set(id, bytes);
-      } else if (!this.asked.has(id)) this.fetch(id);
+      } else if (!this.asked.has(id) && !(id in this.store.getState().session.missing)) this.fetch(id);
     }
   }
 
@@ -47,25 +47,21 @@ export class SampleFollower {
     this.isOver = true;
   }
 
-  /** A sample that was missing may be there now. */
-  lookAgain(id: string): void {
-    this.asked.delete(id);
-  }
-
   private fetch(id: string): void {
     this.asked.add(id);
     this.turn = this.turn.then(async () => {
-      if (this.isOver || !this.named.includes(id)) return void this.asked.delete(id);
       try {
+        if (this.isOver || !this.named.includes(id)) return;
         const sample = await this.find(id);
         if (this.isOver) return;
         if (!sample) return this.miss(id, 'its recording is not on this device');
-        this.asked.delete(id);
         this.told.set(id, preparedBytes(sample));
         this.send({ type: 'sample', sample });
         this.dropWhatIsTooMuch();
       } catch (error) {
         this.miss(id, error instanceof Error ? error.message : String(error));
+      } finally {
+        this.asked.delete(id);
       }
     });
   }

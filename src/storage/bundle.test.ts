@@ -93,3 +93,18 @@ test('a kit comes out of its file as it went in, readable in between; a damaged 
   files['kit.json'] = strToU8('{}');
   expect(await readBundle(zipSync(files))).toEqual({ error: expect.stringMatching(/kit.json.*damaged/) });
 });
+
+test('recordings lie in it as WAV files of 24 bits that SoX reads, and come out to the bit; one that is damaged is told', async () => {
+  const next = random(9);
+  const value = () => Math.round((next() * 2 - 1) * 8388607) / 8388608;
+  const sample = { id: 'ab'.repeat(16), channels: [0, 1].map(() => Float32Array.from({ length: 4001 }, value)) };
+  const open = demo();
+  const bytes = await bytesOf(await makeBundle(open, [sample]));
+  expect(await readBundle(bytes)).toEqual({ ...open, samples: [sample] });
+  const files = unzipSync(bytes);
+  const wav = files[`samples/${sample.id}.wav`]!;
+  const sox = spawnSync('/usr/bin/sox', ['--i', '-'], { input: wav, encoding: 'utf8' }).stdout;
+  for (const fact of [/Channels *: 2/, /Sample Rate *: 48000/, /Precision *: 24-bit/]) expect(sox).toMatch(fact);
+  wav[1000]! ^= 1;
+  expect(await readBundle(zipSync(files))).toEqual({ error: expect.stringMatching(/samples.*damaged/) });
+});

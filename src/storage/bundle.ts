@@ -1,7 +1,11 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped, type Zippable } from 'fflate';
 import { readSet, writeSet, type ReadSet } from '@/core/document/readSet';
+import { isSampleId } from '@/core/document/sample';
 import type { OpenSet } from '@/core/document/set';
+import { sampleWavData, wavFacts, writeSampleWav } from '@/core/formats/sampleWav';
 import { isPlain } from '@/core/plain';
+import type { Sample } from '@/core/sample/levels';
+import { fromPcm24 } from '@/core/sample/pcm';
 import type { Shelved } from '@/core/shelf/shelved';
 import { checkShelved } from '@/core/shelf/shelvedSchema';
 
@@ -10,6 +14,8 @@ const BUNDLE_SCHEMA = 1;
 const MANIFEST = 'manifest.json';
 const SET = 'set.json';
 const KIT = 'kit.json';
+/** Recordings lie in this folder, each a WAV file that has the name of what it holds. */
+const SAMPLES = 'samples/';
 /** No bundle that hands could have made unpacks to more bytes. */
 const MAX_BYTES = 100_000_000;
 
@@ -25,29 +31,37 @@ interface Manifest {
  * A set as one file for another device: a zip of texts that people can read, and a manifest with their SHA-256 (the package that
  * unpacks it does not look at the zip's own checksums).
  */
-export function makeBundle(open: OpenSet): Promise<Blob> {
-  return pack(open.set.name, { [SET]: JSON.parse(writeSet(open)) });
+export function makeBundle(open: OpenSet, samples: readonly Sample[] = []): Promise<Blob> {
+  return pack(open.set.name, { [SET]: JSON.parse(writeSet(open)) }, samples);
 }
 
 /** A kit or a sound as a file of the same form. */
-export function makeKitFile(shelved: Shelved): Promise<Blob> {
-  return pack(shelved.name, { [KIT]: shelved });
+export function makeKitFile(shelved: Shelved, samples: readonly Sample[] = []): Promise<Blob> {
+  return pack(shelved.name, { [KIT]: shelved }, samples);
 }
 
-async function pack(name: string, documents: Record<string, unknown>): Promise<Blob> {
-  const files = Object.fromEntries(
-    Object.entries(documents).map(([file, plain]) => [file, strToU8(`${JSON.stringify(plain, null, 1)}\n`)]),
-  );
+async function pack(name: string, documents: Record<string, unknown>, samples: readonly Sample[]): Promise<Blob> {
+  const files = Object.fromEntries([
+    ...Object.entries(documents).map(
+      ([file, plain]) => [file, strToU8(`${JSON.stringify(plain, null, 1)}\n`)] as const,
+    ),
+    ...samples.map((sample) => [`${SAMPLES}${sample.id}.wav`, writeSampleWav(sample)] as const),
+  ]);
   const sums = await Promise.all(
     Object.entries(files).map(async ([file, bytes]) => [file, await sha256(bytes)] as const),
   );
   const manifest: Manifest = { bundle: BUNDLE_SCHEMA, name, files: Object.fromEntries(sums) };
-  const zip: Zippable = { [MANIFEST]: strToU8(`${JSON.stringify(manifest, null, 1)}\n`), ...files };
+  const zip: Zippable = { [MANIFEST]: strToU8(`${JSON.stringify(manifest, null, 1)}\n`) };
+  // Sound hardly becomes smaller, and takes long to try.
+  for (const [file, bytes] of Object.entries(files)) zip[file] = [bytes, { level: file.endsWith('.wav') ? 0 : 6 }];
   return new Blob([Uint8Array.from(zipSync(zip))], { type: 'application/zip' });
 }
 
-/** Reads a bundle: the set, or the kit, or what is wrong with it in a sentence; never throws. */
-export async function readBundle(bytes: Uint8Array): Promise<ReadSet | { shelved: Shelved }> {
+/** What lies in a bundle besides its recordings. */
+type Packed = ReadSet | { shelved: Shelved };
+
+/** Reads a bundle: the set, or the kit, or what is wrong with it in a sentence; and its recordings. Never throws. */
+export async function readBundle(bytes: Uint8Array): Promise<Packed & { samples?: Sample[] }> {
   let files: Unzipped;
   try {
     let size = 0;
@@ -65,8 +79,18 @@ export async function readBundle(bytes: Uint8Array): Promise<ReadSet | { shelved
   }
   const named = (name: string) => (name in manifest.files ? files[name] : undefined);
   const [set, kit] = [named(SET), named(KIT)];
-  if (set) return readSet(strFromU8(set));
-  return kit ? readKit(strFromU8(kit)) : { error: 'There is no set and no kit in the bundle.' };
+  const all = Object.keys(manifest.files).flatMap((name) => readSample(name, files[name]!) ?? []);
+  const samples = all.length > 0 ? { samples: all } : {};
+  if (set) return { ...readSet(strFromU8(set)), ...samples };
+  return kit ? { ...readKit(strFromU8(kit)), ...samples } : { error: 'There is no set and no kit in the bundle.' };
+}
+
+/** A recording; null: it is none. */
+function readSample(name: string, bytes: Uint8Array): Sample | null {
+  const id = name.startsWith(SAMPLES) ? name.slice(SAMPLES.length).replace(/\.wav$/, '') : '';
+  const facts = isSampleId(id) ? wavFacts(bytes) : null;
+  if (!facts || 'error' in facts || facts.channels > 2) return null;
+  return { id, ...fromPcm24(sampleWavData(bytes), facts.channels) };
 }
 
 function readKit(text: string): { shelved: Shelved } | { error: string } {

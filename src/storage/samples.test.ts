@@ -32,7 +32,13 @@ const keysOf = ({ map }: Memory) => [...map.keys()].map((key) => key.split(' ')[
 
 test('what is kept comes back to the bit, whatever its length; the same audio is kept once', async () => {
   const { memory, samples } = storeWith();
-  for (const [channels, frames] of [[1, 1], [2, 1000], [1, 262_144], [2, 300_001]] as const) { // prettier-ignore
+  for (const [channels, frames] of [
+    [1, 1],
+    [2, 1000],
+    [1, 262_144],
+    [2, 300_001],
+  ] as const) {
+    // prettier-ignore
     const audio = audioOf(channels, frames);
     const source = await samples.keep(audio);
     expect([source.frames, source.sample]).toEqual([frames, expect.stringMatching(/^[0-9a-f]{32}$/)]);

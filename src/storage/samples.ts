@@ -54,6 +54,11 @@ export class SampleStore {
     return source;
   }
 
+  /** Whether a sample is stored. */
+  async has(id: string): Promise<boolean> {
+    return (await this.head(id)) !== null;
+  }
+
   /** A sample; null where it is not stored, or not whole. */
   async load(id: string): Promise<Sample | null> {
     const head = await this.head(id);

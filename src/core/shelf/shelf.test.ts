@@ -1,13 +1,15 @@
-import { SOUND_NUMBERS, NUMBER_SETTINGS, MADE_SOUNDS } from '../document/sound';
+import { SOUND_NUMBERS, NUMBER_SETTINGS, MADE_SOUNDS, type Sound } from '../document/sound';
 import { kitProblem } from '../document/kitSchema';
 import { renderCommands } from '../engine/offline';
 import { LoudnessMeter } from '../measure/loudness';
 import { at } from '../protocol/commands';
+import { prepareSample } from '../sample/levels';
 import { patchOf } from '../sound/patch';
 import { ownDecay, ownValue } from './ownValues';
 import { checkShelved, readShelved } from './shelvedSchema';
 import { soundsOf, tagsOf } from './shelved';
 import { SHIPPED_KITS } from './shippedKits';
+import { asRecording } from './strokeSound';
 import { soundPeaks } from './soundPeaks';
 
 const SR = 48000;
@@ -89,4 +91,21 @@ test('the picture of a sound is as long as it is heard, and loudest where it is 
   expect(long.seconds).toBeGreaterThan(4 * short.seconds);
   expect(short.peaks).toHaveLength(40);
   expect(Math.max(...short.peaks.slice(0, 8))).toBeGreaterThan(5 * Math.max(...short.peaks.slice(30)));
+});
+
+test('a made sound turned into a recording of itself sounds as it did, with its settings kept that the stroke decides', () => {
+  const { sound } = SHIPPED_KITS[2]!.kit!.pads[2]!;
+  const still = { ...sound, settings: { ...sound.settings, variation: 0 } };
+  const { audio, settings } = asRecording(still);
+  expect(settings).toEqual({ pan: expect.any(Number), room: 0.32, voices: expect.any(Number), variation: 0 });
+  const sample = prepareSample({ id: 'e'.repeat(32), ...audio });
+  // On the first pad: each has noise of its own.
+  const struck = (of: Sound) => {
+    const kit = { ...SHIPPED_KITS[2]!.kit!, pads: SHIPPED_KITS[2]!.kit!.pads.map((pad, i) => (i === 0 ? { ...pad, sound: of } : pad)) }; // prettier-ignore
+    return renderCommands([at(0, { type: 'sample', sample }), at(0, { type: 'kit', track: 0, kit }), at(0, { type: 'padDown', track: 0, pad: 0, velocity: 1, heard: 0, id: 1 })], SR, SR / 2).left; // prettier-ignore
+  };
+  const [made, played] = [struck(still), struck({ ...still, source: { sample: sample.id, frames: sample.frames }, settings })]; // prettier-ignore
+  const power = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
+  expect(power(made)).toBeGreaterThan(10);
+  expect(10 * Math.log10(power(made.map((v, i) => v - played[i]!)) / power(made))).toBeLessThan(-60);
 });

@@ -1,8 +1,5 @@
-import { DrumVoice, PLAIN } from '../sound/drumVoice';
-import { metalTable } from '../sound/metal';
 import type { Patch } from '../sound/patch';
-import { MAX_STRETCH } from '../sound/stretch';
-import { anchorLike } from '../time/timeline';
+import { renderStroke } from './strokeSound';
 
 /** Frames per second: enough for a picture. */
 const RATE = 24000;
@@ -17,29 +14,14 @@ export interface SoundPeaks {
   seconds: number;
 }
 
-const STILL = { frame: 0, tick: 0, framesPerTick: RATE / 1920, playing: false, recording: false };
-const CLOCK = { now: STILL, startFrame: 0, repeatClock: anchorLike(STILL, { playing: true }) };
-
 /**
  * The picture of a stroke at full velocity.
  * @param note MIDI note, for what plays notes
  * @param columns how many peaks
  */
 export function soundPeaks(patch: Patch, columns: number, note = 60): SoundPeaks {
-  const voice = new DrumVoice(RATE);
-  voice.start(patch, { track: 0, pad: 0, velocity: 1 }, 0, CLOCK, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
-  const frames = LONGEST_SECONDS * RATE;
-  const sound = new Float32Array(frames);
-  const mono = new Float64Array(MAX_STRETCH);
-  const [left, right, send] = [new Float64Array(MAX_STRETCH), new Float64Array(MAX_STRETCH), new Float64Array(MAX_STRETCH)]; // prettier-ignore
-  const metal = metalTable(RATE);
-  for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
-    left.fill(0);
-    right.fill(0);
-    const run = Math.min(MAX_STRETCH, frames - done);
-    voice.render(mono, { left, right, send }, run, metal, CLOCK);
-    for (let i = 0; i < run; i++) sound[done + i] = Math.max(Math.abs(left[i]!), Math.abs(right[i]!));
-  }
+  const { left, right } = renderStroke(patch, RATE, LONGEST_SECONDS, note);
+  const sound = left.map((v, i) => Math.max(Math.abs(v), Math.abs(right[i]!)));
   return peaksOf(sound, columns);
 }
 

@@ -6,7 +6,7 @@ import { selectShown } from '@/store/selectors';
 import type { Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 
-const loadSampleActs = () => import('../sounds/sampleActs');
+const loadSounds = () => import('../sounds/sounds');
 
 /** The pad that something was dropped on, if it was one. */
 function padOf(target: EventTarget | null): number | null {
@@ -32,7 +32,7 @@ export function useFileDrop(): void {
       if (recordings.length === 0) return void bringIn(store, files[0]!, (set) => instrument.open(set));
       const state = store.getState();
       const place = { track: selectShown(state), pad: padOf(event.target) ?? state.steps.pad };
-      void loadSampleActs().then(({ loadSamples }) => loadSamples(store, instrument, recordings, place));
+      void loadSounds().then(({ loadSamples }) => loadSamples(store, instrument, recordings, place));
     };
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);

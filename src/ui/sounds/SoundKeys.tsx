@@ -1,14 +1,16 @@
 import { StyleSheet, View } from 'react-native';
+import { useStore } from 'react-redux';
 import { padSoloToggled } from '@/store/tracksSlice';
 import { noticed, shelfOpened, soundCopied } from '@/store/sessionSlice';
 import { soundReset, soundTaken } from '@/store/soundsSlice';
 import { selectTrack } from '@/store/selectors';
-import { useAppDispatch, useAppSelector } from '@/store/store';
+import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { HoldButton } from '../shared/HoldButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu, type PopMenuItem } from '../shared/PopMenu';
 import { KEY_VELOCITY } from '../pads/PadGrid';
+import { turnIntoSample } from './sampleActs';
 import type { ShownSound } from './useSound';
 
 /** What is done with one sound. */
@@ -17,7 +19,9 @@ export function SoundKeys({ sound, onAbout }: { sound: ShownSound; onAbout: () =
   const instrument = useInstrument();
   const { soloPads = [], kit, tones } = useAppSelector(selectTrack);
   const clip = useAppSelector((state) => state.session.soundClip);
-  const { track, pad, name } = sound;
+  const store = useStore() as Store;
+  const { track, pad, name, source } = sound;
+  const isMade = typeof source !== 'string' && 'made' in source;
   // As a pad: it sounds from the press on, and what is held ends with the release.
   const hear = (held: boolean) => {
     const at = performance.now();
@@ -38,6 +42,7 @@ export function SoundKeys({ sound, onAbout }: { sound: ShownSound; onAbout: () =
           },
         },
         ...(clip ? [{ title: `Paste ${clip.name}`, act: () => void dispatch(soundTaken({ track, pad, sound: clip })) }] : []), // prettier-ignore
+        ...(isMade ? [{ title: 'Turn into a sample', act: () => void turnIntoSample(store, instrument, { track, pad }) }] : []), // prettier-ignore
         reset,
       ];
   return (

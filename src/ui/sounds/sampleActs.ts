@@ -4,6 +4,7 @@ import { MOST_SET_SECONDS, type SampleSource } from '@/core/document/sample';
 import { asTaken, type Sound } from '@/core/document/sound';
 import type { BeatSet } from '@/core/document/set';
 import { SAMPLE_RATE, type SampleAudio } from '@/core/sample/levels';
+import { asRecording } from '@/core/shelf/strokeSound';
 import type { Instrument } from '@/instrument/instrument';
 import { isOutOfRoom } from '@/storage/records';
 import { readSampleFile, roomLeft } from '@/storage/sampleFiles';
@@ -47,7 +48,7 @@ export async function keepAudio(store: Store, instrument: Instrument, audio: Sam
   try {
     const source = await samples.keep(audio);
     store.dispatch(sampleFound(source.sample));
-    instrument.sampleKept(source.sample);
+    instrument.lookForSamples();
     return source;
   } catch (error) {
     if (isOutOfRoom(error)) throw new Error('The browser has no room for it. Delete runs, sets or samples that you need no more.', { cause: error }); // prettier-ignore
@@ -57,6 +58,20 @@ export async function keepAudio(store: Store, instrument: Instrument, audio: Sam
 
 function megabytes(bytes: number): string {
   return `${(Math.max(0, bytes) / 1e6).toFixed(1)} MB`;
+}
+
+/** A sound that the engine makes becomes a recording of itself: it can be cut, turned round, and played from anywhere then. */
+export async function turnIntoSample(store: Store, instrument: Instrument, place: Place): Promise<void> {
+  const sound = selectSet(store.getState()).tracks[place.track]?.kit.pads[place.pad]?.sound;
+  if (!sound) return;
+  try {
+    const { audio, settings } = asRecording(sound);
+    const source = await keepAudio(store, instrument, audio);
+    store.dispatch(soundTaken({ ...place, sound: asTaken({ ...sound, source, settings }) }));
+    store.dispatch(noticed(`${sound.name} is a recording of itself now.`, true));
+  } catch (error) {
+    store.dispatch(noticed(`It could not be recorded. ${error instanceof Error ? error.message : String(error)}`));
+  }
 }
 
 /** Puts recordings on pads: the first on this one, each other on the next. What is wrong with one of them is said by its name. */
@@ -78,7 +93,7 @@ export async function loadSamples(
     try {
       const { name, audio, cuts, notes } = await readSampleFile(file);
       const source = await keepAudio(store, instrument, audio);
-      const sound: Sound = { name: name.slice(0, MAX_NAME), kind: kindOfName(name), source, settings: {}, from: file.name.slice(0, MAX_NAME), ...(cuts.length > 0 && { cuts }) }; // prettier-ignore
+      const sound: Sound = { name: name.replace(/_+/g, ' ').slice(0, MAX_NAME), kind: kindOfName(name), source, settings: {}, from: file.name.slice(0, MAX_NAME), ...(cuts.length > 0 && { cuts }) }; // prettier-ignore
       store.dispatch(soundTaken({ track, pad: next, sound: asTaken(sound) }));
       next++;
       if (notes.length > 0) words.push(`“${file.name}”: ${notes.join('; ')}.`);

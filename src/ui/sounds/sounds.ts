@@ -8,3 +8,4 @@ export { KitSheet } from './KitSheet';
 export { CutsSheet } from './CutsSheet';
 export { AlsoSheet } from './AlsoSheet';
 export { LfoSheet } from './LfoSheet';
+export { loadSamples } from './sampleActs';

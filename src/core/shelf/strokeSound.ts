@@ -1,0 +1,71 @@
+import { SOUND_NUMBERS, type Sound, type SoundSettings } from '../document/sound';
+import { SAMPLE_RATE, type SampleAudio } from '../sample/levels';
+import { DrumVoice, PLAIN } from '../sound/drumVoice';
+import { metalTable } from '../sound/metal';
+import { patchOf, recipeOf, type Patch } from '../sound/patch';
+import { MAX_STRETCH } from '../sound/stretch';
+import { anchorLike } from '../time/timeline';
+
+/** Longest that a sound becomes as a sample, seconds, and the share of its loudest below which it is over: 80 dB. */
+const LONGEST_SECONDS = 10;
+const OVER = 1e-4;
+
+/**
+ * One stroke at full velocity, as it goes to the mix, without the room.
+ * @param note MIDI note, for what plays notes
+ * @param rate frames per second
+ */
+export function renderStroke(
+  patch: Patch,
+  rate: number,
+  seconds: number,
+  note = 60,
+): { left: Float32Array; right: Float32Array } {
+  // prettier-ignore
+  const still = { frame: 0, tick: 0, framesPerTick: rate / 1920, playing: false, recording: false };
+  const clock = { now: still, startFrame: 0, repeatClock: anchorLike(still, { playing: true }) };
+  const voice = new DrumVoice(rate);
+  voice.start(patch, { track: 0, pad: 0, velocity: 1 }, 0, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
+  const frames = Math.round(seconds * rate);
+  const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
+  const mono = new Float64Array(MAX_STRETCH);
+  const bus = { left: new Float64Array(MAX_STRETCH), right: new Float64Array(MAX_STRETCH), send: new Float64Array(MAX_STRETCH) }; // prettier-ignore
+  const metal = metalTable(rate);
+  for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
+    bus.left.fill(0);
+    bus.right.fill(0);
+    const run = Math.min(MAX_STRETCH, frames - done);
+    voice.render(mono, bus, run, metal, clock);
+    left.set(bus.left.subarray(0, run), done);
+    right.set(bus.right.subarray(0, run), done);
+  }
+  return { left, right };
+}
+
+/**
+ * A made sound as a recording of itself, and the settings with which that sounds as the sound did: what the stroke itself decides, and
+ * what moves it, is not in the recording.
+ */
+export function asRecording({ source, settings }: Pick<Sound, 'source' | 'settings'>): {
+  audio: SampleAudio;
+  settings: SoundSettings;
+} {
+  // prettier-ignore
+  const { lfos, plays, repeat, response, variation, voices, pan, room, ...shape } = settings;
+  const { left } = renderStroke(patchOf({ source, settings: { ...shape, pan: -1, room: 0 } }), SAMPLE_RATE, LONGEST_SECONDS); // prettier-ignore
+  const loudest = left.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+  let end = left.length;
+  while (end > 1 && Math.abs(left[end - 1]!) <= loudest * OVER) end--;
+  const recipe = recipeOf(source);
+  const own: SoundSettings = { pan: pan ?? recipe.pan, room: room ?? recipe.room, voices: voices ?? recipe.rings };
+  // A sample is never louder than full scale.
+  const most = Math.max(1, loudest);
+  const level = 20 * Math.log10(most);
+  const louder = level > 0 ? { level: Math.min(SOUND_NUMBERS.level.max, level) } : {};
+  const stay = { lfos, plays, repeat, response, variation };
+  for (const key of Object.keys(stay) as (keyof typeof stay)[]) if (stay[key] === undefined) delete stay[key];
+  return {
+    audio: { channels: [left.slice(0, end).map((v) => v / most)] },
+    settings: { ...own, ...louder, ...(stay as SoundSettings) },
+  };
+}
