@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { chromium, SOUND_AT_ONCE } from './e2e/support/chromium';
+import { chromium, MICROPHONE, SOUND_AT_ONCE } from './e2e/support/chromium';
 
 const PORT = 4199;
 
@@ -25,7 +25,7 @@ export default defineConfig({
     acceptDownloads: true,
     // Each test loads what was built; offline.spec.ts allows them.
     serviceWorkers: 'block',
-    launchOptions: { ...chromium, args: [...chromium.args, SOUND_AT_ONCE] },
+    launchOptions: { ...chromium, args: [...chromium.args, SOUND_AT_ONCE, ...MICROPHONE] },
   },
   webServer: {
     command: 'node scripts/start.mjs',

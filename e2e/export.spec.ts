@@ -14,7 +14,15 @@ test('the WAV file is as long as the loop and, to the sample, what Node renders'
   expect(done.suggestedFilename()).toBe('Rink Night - Wheels Fast Laps - 112 BPM.wav');
   const bytes = readFileSync(await done.path());
   expect(bytes.length).toBe(44 + 6 * Math.round((8 * 60 * 48000) / 112));
-  const ours = writeWav(renderLoop({ track: demoSet().tracks[0]!, pattern: demoSet().tracks[0]!.patterns[0]!, tempo: 112, sampleRate: 48000 }), 48000);
+  const ours = writeWav(
+    renderLoop({
+      track: demoSet().tracks[0]!,
+      pattern: demoSet().tracks[0]!.patterns[0]!,
+      tempo: 112,
+      sampleRate: 48000,
+    }),
+    48000,
+  );
   expect(Buffer.compare(bytes, Buffer.from(ours))).toBe(0);
 });
 

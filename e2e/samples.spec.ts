@@ -6,6 +6,7 @@ import type { Sound } from '@/core/document/sound';
 import type { Track } from '@/core/document/track';
 import { writeSampleWav } from '@/core/formats/sampleWav';
 import { random } from '@/core/random';
+import { DIALOG, expectUsable } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet, emptySet } from './support/sets';
@@ -212,6 +213,7 @@ test('a bundle takes recordings to another browser; one that is missing leaves i
     };
   })); // prettier-ignore
   await page.reload();
+  await page.getByRole('link', { name: 'Sounds', exact: true }).click();
   await expect(page.getByText('This sound is silent: its recording is not on this device. Load it again, or swap it.')).toBeVisible(); // prettier-ignore
   await load(app, toneWav('Gong.wav', 500, 1));
   await expect(page.getByText(/This sound is silent/)).toHaveCount(0);
@@ -254,3 +256,68 @@ test('hostile files each get a sentence, and nothing is lost', async ({ app, pag
   await expect(page.getByText(/Loaded onto pads 1 to 2\..*nan\.wav.*no numbers.*louder than full scale/)).toBeVisible();
   await expect.poll(() => samplesTold(app)).toBe(2);
 });
+
+test('a sample is recorded from the microphone, by hand or with the next bar; trimmed, levelled, heard, taken', async ({
+  app,
+  page,
+}) => {
+  await openSounds(app);
+  await app.button('Sound 2 Rim').click();
+  await app.button('Record sample').click();
+  const start = app.button('Start recording the sample');
+  await expect(start).toBeEnabled();
+  await expectUsable(page, DIALOG);
+  // Its beeps come once a second: without a pause it does not stop itself.
+  await start.click();
+  const meter = page.getByRole('img', { name: 'Level of the microphone' });
+  await expect(meter).toContainText(/^[2-9]\.\d s/);
+  await app.button('Stop recording the sample').click();
+  const recording = page.getByRole('img', { name: /^Recording, / });
+  const seconds = async () => Number(/Recording, ([\d.]+) s/.exec((await recording.getAttribute('aria-label'))!)![1]);
+  const whole = await seconds();
+  expect(whole).toBeGreaterThan(1.9);
+  await expectUsable(page, DIALOG);
+  await app.button('Trim').click();
+  expect(await seconds()).toBeLessThan(whole);
+  await app.button('Level it').click();
+  await expect(recording).toHaveAttribute('aria-label', /loudest -1 dB/);
+  await app.button('Hear recording').click();
+  // Once more, with the song: it waits for the bar, after a count-in, since the song stood still.
+  await app.button('Record again').click();
+  await app.button('Starts Next bar').click();
+  await app.button('Start recording the sample').click();
+  await expect(meter).toContainText(/^in \d/);
+  await expect(app.stop.first()).toBeVisible();
+  await expect(meter).toContainText(/^[1-9]\.\d s/);
+  await app.button('Stop recording the sample').click();
+  await app.button('Take it').click();
+  await expect(page.getByText('Recorded onto pad 2.')).toBeVisible();
+  await expect(app.button('Sound 2 Recording')).toBeVisible();
+  await expect.poll(() => samplesTold(app)).toBe(1);
+  await app.undo.click();
+  await expect(app.button('Sound 2 Rim')).toBeVisible();
+});
+
+test('where the microphone is not allowed, it is said so', async ({ app, page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'));
+  });
+  await openSounds(app);
+  await app.button('Record sample').click();
+  await expect(page.getByText(/The browser was not allowed to use the microphone\./)).toBeVisible();
+});
+
+for (const [width, height] of [
+  [390, 844],
+  [844, 390],
+  [1280, 800],
+] as const) {
+  test(`a sample in Sounds is usable at ${width} x ${height}`, async ({ app, page }) => {
+    await page.setViewportSize({ width, height });
+    await openSounds(app);
+    await load(app, toneWav('Lantern_slide_rattle.wav', 300, 1));
+    await expect(app.button('Sound 1 Lantern slide rattle')).toBeVisible();
+    await app.button('Sample').click();
+    await expectUsable(page);
+  });
+}

@@ -3,7 +3,7 @@ import { build as esbuild, context } from 'esbuild';
 import { inRoot } from './shared.mjs';
 
 const workers = {
-  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts', 'carry.worker.ts', 'sample.worker.ts'].map((name) =>
+  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts', 'carry.worker.ts', 'sample.worker.ts', 'recorder.worklet.ts'].map((name) =>
     inRoot('src/workers', name),
   ),
   outdir: inRoot('public/workers'),

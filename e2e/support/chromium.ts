@@ -9,3 +9,6 @@ export const chromium = {
 
 /** Lets sound begin without a touch. */
 export const SOUND_AT_ONCE = '--autoplay-policy=no-user-gesture-required';
+
+/** A microphone that beeps, and is allowed without being asked for. */
+export const MICROPHONE = ['--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream'];

@@ -62,7 +62,7 @@ export async function giveEar(page: Page): Promise<void> {
     window.AudioWorkletNode = class extends Original {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
         super(context, name, options);
-        if (name === 'ear') return;
+        if (name !== 'chaffinch-engine') return;
         this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
         const post = this.port.postMessage.bind(this.port) as (message: unknown, transfer?: Transferable[]) => void;
         post({ keepLog: true });

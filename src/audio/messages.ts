@@ -28,6 +28,12 @@ export interface FromWorklet {
 /** What a worker is to play: it prepares the samples itself. */
 export type WithAudio<T> = Omit<T, 'samples'> & { samples: readonly Sample[] };
 
+/** From the microphone's audio thread to the page: the next frames, in one or two channels. */
+export interface FromRecorder {
+  frame: number;
+  channels: Float32Array<ArrayBuffer>[];
+}
+
 /** From the page to the worker for samples, and back: answers have the number of what was asked. */
 export interface SampleRequest {
   id: number;

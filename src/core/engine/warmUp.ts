@@ -4,6 +4,7 @@ import { MADE_SOUNDS, type Sound } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
+import { prepareSample } from '../sample/levels';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
 import { Engine } from './engine';
 
@@ -59,6 +60,9 @@ export class WarmUp {
   }
 }
 
+/** A sample in two channels, so short that preparing it takes no time. */
+const SAMPLE = { id: '0'.repeat(32), channels: [new Float32Array(200).fill(0.1), new Float32Array(200)] };
+
 /** A set with drums and notes, recording, rolling and repeating, and more strokes at once than there are voices. */
 function everything(): Instruction[] {
   const hits = new Float64Array(MADE_SOUNDS.length * HIT_WIDTH);
@@ -77,6 +81,7 @@ function everything(): Instruction[] {
   const tracks = Array.from({ length: PLAYING_TRACKS }, (_, track) => track);
   return [
     { type: 'tempo', bpm: 240 },
+    { type: 'sample', sample: prepareSample(SAMPLE) },
     { type: 'metronome', on: true, level: 0.5, sound: 'wood', when: 'always', between: 240 },
     ...TONE_VOICES.map((voice, i): Instruction => ({
       type: 'notes',
@@ -125,11 +130,13 @@ function changes(step: number): Instruction[] {
   ];
 }
 
-/** Every other one with a filter and a wave, whose code is to be fast before it is wanted, too. */
+/** Every other one with a filter and a wave, every fourth a sample, whose code is to be fast before it is wanted, too. */
 function shapedSound(step: number): Sound {
   const { sound } = POLISHED_FLOOR.pads[step % PADS]!;
   const lfos = [{ ...FIRST_LFO, moves: LFO_TARGETS[step % LFO_TARGETS.length]!, shape: LFO_SHAPES[step % LFO_SHAPES.length]! }]; // prettier-ignore
-  return step % 2 === 0 ? sound : { ...sound, settings: { ...sound.settings, cutoff: 4000, attack: 0.002, lfos } };
+  if (step % 2 === 0) return sound;
+  const source = step % 4 === 1 ? { sample: SAMPLE.id, frames: 200 } : sound.source;
+  return { ...sound, source, settings: { ...sound.settings, cutoff: 4000, attack: 0.002, lfos } };
 }
 
 /** Some pads are struck; those of the step before are let go, and what was recorded of them is taken out again. */

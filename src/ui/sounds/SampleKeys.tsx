@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
+import { sheetShown } from '@/store/sessionSlice';
 import { soundChanged } from '@/store/soundsSlice';
 import { SAMPLE_KINDS } from '@/storage/sampleFiles';
 import { pickFiles } from '@/storage/pickFile';
@@ -20,6 +21,12 @@ export function SampleKeys({ sound: { track, pad } }: { sound: ShownSound }) {
   return (
     <View style={styles.row}>
       <ControlButton label="Load sample" text="Load sample" onPress={load} style={styles.key} />
+      <ControlButton
+        label="Record sample"
+        text="Record sample"
+        onPress={() => store.dispatch(sheetShown('record'))}
+        style={styles.key}
+      />
     </View>
   );
 }

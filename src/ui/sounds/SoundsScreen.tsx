@@ -12,4 +12,5 @@ export const SOUND_SHEETS = {
   cuts: lazyPlace(async () => ({ default: (await load()).CutsSheet })),
   also: lazyPlace(async () => ({ default: (await load()).AlsoSheet })),
   lfo: lazyPlace(async () => ({ default: (await load()).LfoSheet })),
+  record: lazyPlace(async () => ({ default: (await load()).RecordSheet })),
 };

@@ -1,9 +1,10 @@
 import { kindOfName } from '@/core/document/soundKinds';
 import { MAX_NAME, PADS } from '@/core/document/limits';
-import { MOST_SET_SECONDS, type SampleSource } from '@/core/document/sample';
+import { MOST_SAMPLE_FRAMES, MOST_SET_SECONDS, type SampleSource } from '@/core/document/sample';
 import { asTaken, type Sound } from '@/core/document/sound';
 import type { BeatSet } from '@/core/document/set';
 import { SAMPLE_RATE, type SampleAudio } from '@/core/sample/levels';
+import { tidied } from '@/core/sample/tidy';
 import { asRecording } from '@/core/shelf/strokeSound';
 import type { Instrument } from '@/instrument/instrument';
 import { isOutOfRoom } from '@/storage/records';
@@ -58,6 +59,26 @@ export async function keepAudio(store: Store, instrument: Instrument, audio: Sam
 
 function megabytes(bytes: number): string {
   return `${(Math.max(0, bytes) / 1e6).toFixed(1)} MB`;
+}
+
+/** Puts what was recorded on a pad. @returns whether it could be kept; if not, it is said why */
+export async function takeRecording(
+  store: Store,
+  instrument: Instrument,
+  audio: SampleAudio,
+  place: Place,
+): Promise<boolean> {
+  // prettier-ignore
+  try {
+    const source = await keepAudio(store, instrument, tidied(audio, MOST_SAMPLE_FRAMES).audio);
+    const sound: Sound = { name: 'Recording', kind: 'other', source, settings: {}, from: 'microphone' };
+    store.dispatch(soundTaken({ ...place, sound: asTaken(sound) }));
+    store.dispatch(noticed(`Recorded onto pad ${place.pad + 1}.`, true));
+    return true;
+  } catch (error) {
+    store.dispatch(noticed(`The recording could not be kept. ${error instanceof Error ? error.message : String(error)}`));
+    return false;
+  }
 }
 
 /** A sound that the engine makes becomes a recording of itself: it can be cut, turned round, and played from anywhere then. */

@@ -8,4 +8,5 @@ export { KitSheet } from './KitSheet';
 export { CutsSheet } from './CutsSheet';
 export { AlsoSheet } from './AlsoSheet';
 export { LfoSheet } from './LfoSheet';
+export { RecordSheet } from './RecordSheet';
 export { loadSamples } from './sampleActs';
