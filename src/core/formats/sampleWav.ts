@@ -1,5 +1,6 @@
 import { SAMPLE_RATE, type SampleAudio } from '../sample/levels';
 import { toPcm24 } from '../sample/pcm';
+import { wavHeader } from './wav';
 
 /**
  * Chunks of a WAV file (RIFF/WAVE, "Multimedia Programming Interface and Data Specifications 1.0", IBM and Microsoft 1991). Cue points
@@ -77,38 +78,34 @@ function textAt(bytes: Uint8Array, at: number): string {
  */
 export function writeSampleWav(audio: SampleAudio, cuts: readonly number[] = []): Uint8Array<ArrayBuffer> {
   const { channels } = audio;
+  const header = wavHeader('pcm24', SAMPLE_RATE, channels[0]!.length, channels.length);
   const data = toPcm24(audio);
-  const padded = data.length + (data.length % 2);
-  const cue = cuts.length > 0 ? 8 + 4 + 24 * cuts.length : 0;
-  const bytes = new Uint8Array(44 + padded + cue);
+  const cue = cueChunk(cuts);
+  // Chunks begin at even bytes.
+  const end = header.length + data.length + (data.length % 2);
+  const bytes = new Uint8Array(end + cue.length);
+  bytes.set(header);
+  bytes.set(data, header.length);
+  bytes.set(cue, end);
+  new DataView(bytes.buffer).setUint32(4, bytes.length - 8, true);
+  return bytes;
+}
+
+function cueChunk(cuts: readonly number[]): Uint8Array {
+  if (cuts.length === 0) return new Uint8Array(0);
+  const bytes = new Uint8Array(12 + 24 * cuts.length);
   const view = new DataView(bytes.buffer);
-  const text = (at: number, four: string) => {
-    for (let i = 0; i < 4; i++) bytes[at + i] = four.charCodeAt(i);
-  };
-  text(0, 'RIFF');
+  bytes.set([...'cue '].map((letter) => letter.charCodeAt(0)));
   view.setUint32(4, bytes.length - 8, true);
-  text(8, 'WAVE');
-  text(12, 'fmt ');
-  view.setUint32(16, 16, true);
-  view.setUint16(20, PCM, true);
-  view.setUint16(22, channels.length, true);
-  view.setUint32(24, SAMPLE_RATE, true);
-  view.setUint32(28, SAMPLE_RATE * channels.length * 3, true);
-  view.setUint16(32, channels.length * 3, true);
-  view.setUint16(34, 24, true);
-  text(36, 'data');
-  view.setUint32(40, data.length, true);
-  bytes.set(data, 44);
-  if (cue === 0) return bytes;
-  const from = 44 + padded;
-  text(from, 'cue ');
-  view.setUint32(from + 4, cue - 8, true);
-  view.setUint32(from + 8, cuts.length, true);
+  view.setUint32(8, cuts.length, true);
   cuts.forEach((frame, i) => {
-    const at = from + 12 + 24 * i;
+    const at = 12 + 24 * i;
     view.setUint32(at, i + 1, true);
     view.setUint32(at + 4, frame, true);
-    text(at + 8, 'data');
+    bytes.set(
+      [...'data'].map((letter) => letter.charCodeAt(0)),
+      at + 8,
+    );
     view.setUint32(at + 20, frame, true);
   });
   return bytes;

@@ -12,16 +12,21 @@ const PCM = 1;
 const FLOAT = 3;
 
 /**
- * The beginning of a stereo WAV file, up to its first sample (RIFF/WAVE, "Multimedia Programming Interface and Data Specifications
+ * The beginning of a WAV file, up to its first sample (RIFF/WAVE, "Multimedia Programming Interface and Data Specifications
  * 1.0", IBM and Microsoft 1991; floats have a longer format chunk and a fact chunk).
  * @param sampleRate frames per second
  * @param frames how many will follow
  */
-export function wavHeader(format: WavFormat, sampleRate: number, frames: number): Uint8Array<ArrayBuffer> {
+export function wavHeader(
+  format: WavFormat,
+  sampleRate: number,
+  frames: number,
+  channels = CHANNELS,
+): Uint8Array<ArrayBuffer> {
   const bytes = BYTES[format];
   const isFloat = format === 'float32';
   const size = isFloat ? 58 : 44;
-  const dataBytes = frames * CHANNELS * bytes;
+  const dataBytes = frames * channels * bytes;
   const header = new Uint8Array(size);
   const view = new DataView(header.buffer);
   const text = (at: number, four: string) => {
@@ -33,10 +38,10 @@ export function wavHeader(format: WavFormat, sampleRate: number, frames: number)
   text(12, 'fmt ');
   view.setUint32(16, isFloat ? 18 : 16, true);
   view.setUint16(20, isFloat ? FLOAT : PCM, true);
-  view.setUint16(22, CHANNELS, true);
+  view.setUint16(22, channels, true);
   view.setUint32(24, sampleRate, true);
-  view.setUint32(28, sampleRate * CHANNELS * bytes, true);
-  view.setUint16(32, CHANNELS * bytes, true);
+  view.setUint32(28, sampleRate * channels * bytes, true);
+  view.setUint16(32, channels * bytes, true);
   view.setUint16(34, bytes * 8, true);
   if (isFloat) {
     text(38, 'fact');
