@@ -48,7 +48,7 @@ const scrolls = ({ name }: Found, place: string) => {
   if (place === 'Sounds') return OF_SOUNDS.test(name);
   return /^(Hear|Mute|Solo) /.test(name);
 };
-const OF_SOUNDS = /^(Sound \d|Sound menu|Kit|Shelf|Hear|Alone|Swap sound|Shape|Out|Playing|Finer|Cuts off|Also plays|LFO|Pitch|Decay|Filter|Drive)/; // prettier-ignore
+const OF_SOUNDS = /^(Sound \d|Sound menu|Kit|Shelf|Hear|Alone|Swap sound|Load sample|Record sample|Shape|Out|Playing|Finer|Cuts off|Also plays|LFO|Pitch|Decay|Filter|Drive)/; // prettier-ignore
 
 const overlapping = (all: readonly Found[]) =>
   all.flatMap((a, i) =>

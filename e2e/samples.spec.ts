@@ -9,6 +9,7 @@ import { random } from '@/core/random';
 import { DIALOG, expectUsable } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
+import { choose } from './support/steps';
 import { demoSet, emptySet } from './support/sets';
 
 /** A file for the page. */
@@ -321,3 +322,18 @@ for (const [width, height] of [
     await expectUsable(page);
   });
 }
+
+test('a Move of the start is there for a sample, and not for a made sound', async ({ app, page }) => {
+  await openSounds(app);
+  await load(app, toneWav('Skate.wav', 300, 1));
+  await expect(app.button('Sound 1 Skate')).toBeVisible();
+  await page.getByRole('link', { name: 'Steps' }).click();
+  await app.button('Moves lane').click();
+  await page.getByRole('menuitem', { name: 'Record Moves' }).click();
+  await app.strip('Start').fill('25');
+  await app.strip('Start').press('Enter');
+  await expect.poll(async () => (await heard(page)).applied.some((c) => c.type === 'turn' && c.control === 'start' && c.value === 0.25)).toBe(true); // prettier-ignore
+  await choose(app, 'Moves of', 'Snare');
+  await expect(app.strip('Resonance')).toBeVisible();
+  await expect(app.strip('Start')).toHaveCount(0);
+});

@@ -127,6 +127,7 @@ const shapedSound = async (app: App) => {
   await app.button('Add a wave').click();
   await app.page.keyboard.press('Escape');
   for (const [name, number] of [['Pitch', '2'], ['Decay', '425'], ['Filter', '8400'], ['Drive', '3']] as const) await typeInto(app, `${name} number`, number); // prettier-ignore
+  await app.button('Kit').scrollIntoViewIfNeeded();
   await app.page.waitForTimeout(1500); // pictures of sounds are drawn when nothing else is to be done
 };
 

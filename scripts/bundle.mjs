@@ -3,9 +3,14 @@ import { build as esbuild, context } from 'esbuild';
 import { inRoot } from './shared.mjs';
 
 const workers = {
-  entryPoints: ['engine.worklet.ts', 'render.worker.ts', 'replay.worker.ts', 'carry.worker.ts', 'sample.worker.ts', 'recorder.worklet.ts'].map((name) =>
-    inRoot('src/workers', name),
-  ),
+  entryPoints: [
+    'engine.worklet.ts',
+    'render.worker.ts',
+    'replay.worker.ts',
+    'carry.worker.ts',
+    'sample.worker.ts',
+    'recorder.worklet.ts',
+  ].map((name) => inRoot('src/workers', name)),
   outdir: inRoot('public/workers'),
   bundle: true,
   format: 'iife',

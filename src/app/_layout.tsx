@@ -23,7 +23,6 @@ import { RunsProvider } from '@/ui/runs/RunsContext';
 import { TabsProvider } from '@/ui/shell/OtherTab';
 import { Shell } from '@/ui/shell/Shell';
 import { useMedia } from '@/ui/shared/useMedia';
-import { onceIdle } from '@/ui/shared/whenIdle';
 import { fontFiles } from '@/ui/theme/fonts';
 import { AppIcon } from '@/ui/theme/icons';
 import { paperTheme, TokensProvider } from '@/ui/theme/theme';
@@ -54,6 +53,7 @@ const restored = tabs.begin(() =>
     return pieces;
   }),
 );
+void restored.then(() => samples.sweep()).catch(() => undefined);
 const silence = new Promise<void>((done) => {
   const timer = setTimeout(() => {
     store.dispatch(saveTroubled('The browser’s storage does not answer: what you make is not saved yet.'));
@@ -66,7 +66,6 @@ const opened = Promise.race([restored, silence]).then(() => {
   void instrument.start();
   // The browser remembers that it was allowed.
   if (store.getState().devices.wanted) void controllers.open();
-  onceIdle(() => void samples.sweep().catch(() => undefined));
 });
 
 keepOffline(store, opened);

@@ -1,6 +1,8 @@
 import { openDB, type IDBPDatabase } from 'idb';
 
 const TABLE = 'entries';
+/** A database that is not open by then is asked for again, ms: the slowest disks take a second or two. */
+const OPENS_BY_MS = 10_000;
 
 /** Called when the browser has closed a database by itself: what was stored there may be gone. */
 const lossListeners = new Set<() => void>();
@@ -51,6 +53,8 @@ export default class IndexedDBStorage {
       const [result] = await Promise.all([asked, transaction.done]);
       return result;
     } catch (error) {
+      // Closed in the middle of it, a browser may tell of nothing but this.
+      if (error instanceof Error && error.name === 'AbortError') this.lost(this.connection);
       throw error instanceof Error ? new Error(`${error.name}: ${error.message}`) : new Error(String(error));
     }
   }
@@ -60,28 +64,30 @@ export default class IndexedDBStorage {
     try {
       return (await this.open()).transaction(TABLE, mode);
     } catch {
-      this.forget();
+      this.lost(this.connection);
       return (await this.open()).transaction(TABLE, mode);
     }
   }
 
   private open(): Promise<IDBPDatabase> {
     if (this.connection) return this.connection;
-    const opening: Promise<IDBPDatabase> = openDB(this.name, 1, {
-      upgrade: (database) => void database.createObjectStore(TABLE),
-      // Another tab, or the browser, wants the database gone or changed: nothing here stands in its way.
-      blocking: (_, __, event) => {
-        (event.target as IDBDatabase).close();
-        this.lost(opening);
-      },
-      terminated: () => this.lost(opening),
-    });
+    const opening: Promise<IDBPDatabase> = inTime(
+      openDB(this.name, 1, {
+        upgrade: (database) => void database.createObjectStore(TABLE),
+        // Another tab, or the browser, wants the database gone or changed: nothing here stands in its way.
+        blocking: (_, __, event) => {
+          (event.target as IDBDatabase).close();
+          this.lost(opening);
+        },
+        terminated: () => this.lost(opening),
+      }),
+    );
     this.connection = opening;
     opening.catch(() => this.forget(opening));
     return opening;
   }
 
-  private lost(connection: Promise<IDBPDatabase>): void {
+  private lost(connection: Promise<IDBPDatabase> | null): void {
     this.forget(connection);
     lossListeners.forEach((tell) => tell());
   }
@@ -89,6 +95,21 @@ export default class IndexedDBStorage {
   private forget(connection = this.connection): void {
     if (this.connection === connection) this.connection = null;
   }
+}
+
+/**
+ * A database that is asked for while site data are cleared may never be opened, and all that waits for it would wait for ever: it
+ * is asked for again.
+ */
+function inTime(opening: Promise<IDBPDatabase>): Promise<IDBPDatabase> {
+  return new Promise((opened, failed) => {
+    const timer = setTimeout(() => {
+      failed(new DOMException('The database was not opened.', 'TimeoutError'));
+      // It is not needed any more.
+      opening.then((late) => late.close()).catch(() => undefined);
+    }, OPENS_BY_MS);
+    opening.then(opened, failed).finally(() => clearTimeout(timer));
+  });
 }
 
 /** What is used of idb's object store, whichever mode it is in. */

@@ -38,7 +38,6 @@ test('what is kept comes back to the bit, whatever its length; the same audio is
     [1, 262_144],
     [2, 300_001],
   ] as const) {
-    // prettier-ignore
     const audio = audioOf(channels, frames);
     const source = await samples.keep(audio);
     expect([source.frames, source.sample]).toEqual([frames, expect.stringMatching(/^[0-9a-f]{32}$/)]);

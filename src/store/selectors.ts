@@ -1,5 +1,6 @@
 import { createSelector } from '@reduxjs/toolkit';
 import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
+import { controlsOf } from '@/core/document/samplesOf';
 import { patternAt, tracksOf, type BeatSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
 import { onlyTake } from '@/core/edit/takes';
@@ -66,6 +67,9 @@ export const selectHeardSet = createSelector(
     return withPattern(set, place, comparing ? withoutTreatment(alone) : alone);
   },
 );
+
+/** The controls that move something of what the chosen pad plays. */
+export const selectControls = (state: RootState) => controlsOf(selectTrack(state), state.steps.pad);
 
 /** The set with what is tried in the place of its own sound or kit. */
 function withTried(set: BeatSet, tried: Tried): BeatSet {

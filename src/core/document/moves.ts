@@ -2,7 +2,7 @@ import { REPEAT_RATES } from '../quantize/grid';
 import { PADS } from './limits';
 
 /** What a pattern can move while it plays. */
-export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance'] as const;
+export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start'] as const; // prettier-ignore
 export type Control = (typeof CONTROLS)[number];
 /** Those that shape a stroke; the rate is of note repeat. */
 export const SHAPING_CONTROLS = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
@@ -16,6 +16,7 @@ export const CONTROL_NAMES: Record<Control, string> = {
   drive: 'Drive',
   room: 'Room',
   resonance: 'Resonance',
+  start: 'Start',
 };
 
 /** A breakpoint. */
@@ -44,7 +45,7 @@ export interface ControlRange {
 /**
  * Pitch in semitones; filter in octaves of the cutoff; decay as a power of two of the sound's own; level 0..1; pan -1..1
  * from the sound's own place; rate as a place in REPEAT_RATES; drive in dB, room as a share and resonance in octaves of the quality
- * factor, each added to the sound's own.
+ * factor, each added to the sound's own; start as the share of a sample by which it begins later.
  */
 export const CONTROL_RANGES: Record<Control, ControlRange> = {
   pitch: { min: -24, max: 24, neutral: 0 },
@@ -56,6 +57,7 @@ export const CONTROL_RANGES: Record<Control, ControlRange> = {
   drive: { min: -24, max: 24, neutral: 0 },
   room: { min: -1, max: 1, neutral: 0 },
   resonance: { min: -2, max: 3, neutral: 0 },
+  start: { min: -1, max: 1, neutral: 0 },
 };
 
 /** The most breakpoints of one Move. */

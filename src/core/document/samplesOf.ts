@@ -1,6 +1,8 @@
 import type { Kit } from './kit';
+import { CONTROLS, type Control } from './moves';
 import type { BeatSet } from './set';
 import { sampleOf } from './sound';
+import type { Track } from './track';
 
 /** The samples that a kit's sounds name, each once. */
 export function samplesOfKit({ pads }: Kit): string[] {
@@ -10,4 +12,12 @@ export function samplesOfKit({ pads }: Kit): string[] {
 /** The samples that the sounds of a set name, each once. */
 export function samplesOfSet({ tracks }: Pick<BeatSet, 'tracks'>): string[] {
   return [...new Set(Object.values(tracks).flatMap(({ kit }) => samplesOfKit(kit)))];
+}
+
+const OF_MADE = CONTROLS.filter((control) => control !== 'start');
+
+/** The controls that move something of what a pad of a track plays. */
+export function controlsOf({ kit, tones }: Pick<Track, 'kit' | 'tones'>, pad: number): readonly Control[] {
+  const source = kit.pads[pad]?.sound.source;
+  return !tones && source && sampleOf(source) ? CONTROLS : OF_MADE;
 }

@@ -1,11 +1,16 @@
+import { demoSet } from '../document/demo';
 import type { Kit } from '../document/kit';
 import type { SoundSettings } from '../document/sound';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { random } from '../random';
 import { prepareSample, type PreparedSample } from '../sample/levels';
+import { packScore, unpackScore } from '../score/packScore';
+import { readScore } from '../score/readScore';
+import { replayScore } from '../score/replayScore';
 import { LIMITER_LATENCY } from '../sound/limiter';
 import { Engine } from './engine';
-import { renderCommands } from './offline';
+import { renderCommands, renderLoop } from './offline';
+import { replayLog, type Performed, type Replay } from './replay';
 import { SR, STILL } from './rig.testing';
 
 const ID = 'f'.repeat(32);
@@ -117,4 +122,53 @@ test('the engine that gets a sample plays its arrays and copies none', () => {
   const [left, right] = [new Float32Array(4800), new Float32Array(4800)];
   engine.process(left, right);
   expect(power(left)).toBe(0);
+});
+
+/** The demo, whose first track plays the recording on its first pad; that pad's part is played by hand. */
+function performed(samples: readonly PreparedSample[], more: readonly Command[] = []): Performed {
+  const { set, stage } = demoSet();
+  const track = set.tracks[0]!;
+  const engine = new Engine(SR);
+  engine.log.keep(true);
+  engine.post(at(0, { type: 'snapshot', id: 1, state: null }));
+  engine.process(new Float32Array(64), new Float32Array(64));
+  const log = [...engine.log.drain(), ...more, down(4800)].sort((a, b) => a.frame - b.frame);
+  return { set: { ...set, tracks: { ...set.tracks, 0: { ...track, kit: kitOf() } } }, stage, log, sampleRate: SR, samples }; // prettier-ignore
+}
+
+/** How loud it is in each tenth of a second. */
+function powers(replay: Replay): number[] {
+  return Array.from({ length: 8 }, () => {
+    const [left, right] = [new Float32Array(4800), new Float32Array(4800)];
+    replay.process(left, right);
+    return power(left);
+  });
+}
+
+test('what was performed is heard again with its samples: those that came while it was played from then on', () => {
+  const sample = recording(1);
+  const there = powers(replayLog(performed([sample])));
+  expect([there[0]! < 1e-9, there[2]! > 1e-4]).toEqual([true, true]);
+  expect(powers(replayLog(performed([])))[2]).toBeLessThan(1e-9);
+  // It came after the stroke, as the log says: then, too, the stroke was silent.
+  const told = { ...sample, levels: [] };
+  const late = performed([sample], [at(9600, { type: 'sample', sample: told })]);
+  expect(powers(replayLog(late))[2]).toBeLessThan(1e-9);
+});
+
+test('a score is heard with the samples of its kits, and crosses to the page without them', () => {
+  const sample = recording(1);
+  const score = readScore(performed([sample]), { from: 100, to: 48000 });
+  expect(score.samples).toEqual([sample]);
+  const loudest = Math.max(...powers(replayScore(score, SR, 0, 0)));
+  expect(loudest).toBeGreaterThan(1e-4);
+  expect(unpackScore(packScore(score)).samples).toBeUndefined();
+});
+
+test('a loop is rendered with its samples', () => {
+  const { set } = demoSet();
+  const track = { ...set.tracks[0]!, kit: kitOf() };
+  const loop = { track, pattern: track.patterns[0]!, tempo: 112, sampleRate: SR };
+  const [without, with_] = [[], [recording(1)]].map((samples) => power(renderLoop({ ...loop, samples }).left));
+  expect(with_).toBeGreaterThan(without! * 1.0001);
 });

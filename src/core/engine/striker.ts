@@ -112,6 +112,7 @@ export class Striker implements FramePart {
     event.drive = shape.drive;
     event.room = shape.room;
     event.resonance = shape.resonance;
+    event.start = shape.start;
   }
 
   private soundStroke(stroke: Stroke, shape: Shape): void {

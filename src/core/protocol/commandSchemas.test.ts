@@ -6,7 +6,8 @@ import { logText, readLog } from './performedLog';
 test('everything that an engine can be told is right, also stored and read again', () => {
   const seen = new Set<string>();
   for (let seed = 1; seed <= 40; seed++) {
-    const { commands } = randomPerformance(seed);
+    // As an engine keeps them: without the audio of samples.
+    const commands = randomPerformance(seed).commands.map((c) => (c.type === 'sample' ? { ...c, sample: { ...c.sample, levels: [] } } : c)); // prettier-ignore
     for (const command of readLog(logText(commands))) {
       seen.add(command.type);
       expect(commandProblem(command, 'line 1')).toBeNull();

@@ -225,6 +225,7 @@ class Strike extends PadPress {
   @Between(-24, 24) drive!: number;
   @Between(-1, 1) room!: number;
   @Between(-2, 3) resonance!: number;
+  @Between(-1, 1) start!: number;
 }
 class NoteRepeat extends Any {
   @IsBoolean() on!: boolean;

@@ -13,7 +13,7 @@ export const EVENT_FIELDS = {
    * not recorded. `heard` is the frame that the player heard when they struck; `pitch` in semitones; `length` in ticks, Infinity
    * for as long as a key is down. How it sounded: `bend` and what follows are those of its `Shape`.
    */
-  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number' }, // prettier-ignore
+  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number', start: 'number' }, // prettier-ignore
   /**
    * A stroke was recorded into a slot. `struck` and `placed` are in the pattern; `pass` is the same for all strokes of one time
    * round; `serial` counts the engine's recorded hits from 1; `length` in ticks is known at once for note repeat. `snapGrid` is

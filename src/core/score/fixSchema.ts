@@ -28,6 +28,7 @@ class StrokeSchema {
   @IsOptional() @Between(-24, 24) drive?: number;
   @IsOptional() @Between(-1, 1) room?: number;
   @IsOptional() @Between(-2, 3) resonance?: number;
+  @IsOptional() @Between(-1, 1) start?: number;
 }
 
 class ContentSchema {

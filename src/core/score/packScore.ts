@@ -16,6 +16,7 @@ const FIELDS = [
   'drive',
   'room',
   'resonance',
+  'start',
 ] as const;
 
 /** A score whose strokes are numbers in one array: it crosses to another thread in a tenth of the time. */
@@ -58,6 +59,7 @@ export function unpackScore({ rest, strokes }: PackedScore): Score {
         drive: strokes[from + 11]!,
         room: strokes[from + 12]!,
         resonance: strokes[from + 13]!,
+        start: strokes[from + 14]!,
       };
     });
   return mapped(rest as Score, take as unknown as (list: readonly Stroke[]) => Stroke[]) as Score;

@@ -22,10 +22,11 @@ export interface Stroke {
   decay: number;
   level: number;
   pan: number;
-  /** dB, share and octaves added to the sound's own; absent: none. */
+  /** dB, share and octaves added to the sound's own, and the share of a sample by which it begins later; absent: none. */
   drive?: number;
   room?: number;
   resonance?: number;
+  start?: number;
 }
 
 /** A stretch of a track in which one pattern played. */

@@ -256,14 +256,14 @@ export class ScoreWriter {
     if (this.startTick === null) return;
     const track = this.track(event.track);
     const now = this.tickAt(event.frame);
-    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance } = event;
+    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance, start } = event;
     // What the pattern plays lies on its very tick, unless it was too late for it; what hands strike, where its sound begins.
     const placed = live || !this.isPlaying ? NaN : event.placed + this.shift;
     const tick = Math.abs(this.frameAt(placed) - event.frame) < NOT_HALF ? placed : now;
     const late = live && this.isPlaying && Number.isFinite(event.struck) ? now - event.struck - this.shift : 0;
     const pitch = event.bend + track.raised[pad]!;
     const { length } = event;
-    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance }; // prettier-ignore
+    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start }; // prettier-ignore
     if (length === Infinity) track.down.set(id, stroke);
     else track.timed.push(stroke);
     if (live || !track.open) track.hits.push(stroke);

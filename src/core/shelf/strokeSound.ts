@@ -21,7 +21,6 @@ export function renderStroke(
   seconds: number,
   note = 60,
 ): { left: Float32Array; right: Float32Array } {
-  // prettier-ignore
   const still = { frame: 0, tick: 0, framesPerTick: rate / 1920, playing: false, recording: false };
   const clock = { now: still, startFrame: 0, repeatClock: anchorLike(still, { playing: true }) };
   const voice = new DrumVoice(rate);
@@ -50,7 +49,6 @@ export function asRecording({ source, settings }: Pick<Sound, 'source' | 'settin
   audio: SampleAudio;
   settings: SoundSettings;
 } {
-  // prettier-ignore
   const { lfos, plays, repeat, response, variation, voices, pan, room, ...shape } = settings;
   const { left } = renderStroke(patchOf({ source, settings: { ...shape, pan: -1, room: 0 } }), SAMPLE_RATE, LONGEST_SECONDS); // prettier-ignore
   const loudest = left.reduce((most, v) => Math.max(most, Math.abs(v)), 0);

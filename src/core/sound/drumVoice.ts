@@ -40,11 +40,13 @@ export interface Shape {
   drive: number;
   room: number;
   resonance: number;
+  /** Share of a sample by which it begins later. */
+  start: number;
   /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
   note: number;
 }
 
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, note: NaN }; // prettier-ignore
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, note: NaN }; // prettier-ignore
 
 /** Which pad is struck, and how hard. */
 export interface PadStroke {
@@ -166,7 +168,7 @@ export class DrumVoice {
     touch.filter = exp2(shape.filter + VARIATION.filter * differs(touch, 2));
     touch.longer = exp2(decay + VARIATION.decay * differs(touch, 3));
     touch.hold = patch.hold;
-    this.startSource(shape.note, sample);
+    this.startSource(shape, sample);
 
     this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4));
     this.pan = patch.pan + shape.pan;
@@ -174,10 +176,10 @@ export class DrumVoice {
     this.gains.set(this.wavedLevel(), this.pan + this.waves.pan);
   }
 
-  private startSource(note: number, sample: PreparedSample | null): void {
+  private startSource({ note, start }: Shape, sample: PreparedSample | null): void {
     const { recipe } = this.patch;
     this.sample.sounding = false;
-    if (sample && this.patch.sample) this.sample.start(sample, this.patch.sample, this.touch);
+    if (sample && this.patch.sample) this.sample.start(sample, this.patch.sample, this.touch, start);
     this.isStereo = this.sample.sounding && this.sample.isStereo;
     const { touch, track, pad } = this;
     if (recipe.body) this.body.start(recipe.body, touch);

@@ -20,7 +20,6 @@ function played(
   rate = SAMPLE_RATE,
   blocks = [128],
 ) {
-  // prettier-ignore
   const voice = new SampleVoice(rate);
   voice.start(prepareSample({ id: 'x', ...audio }), { ...WHOLE, ...patch }, { ...newTouch(), ...touch });
   const [left, right] = [new Float64Array(frames), new Float64Array(frames)];
@@ -109,6 +108,28 @@ test('two parts that meet are what they were as one; a part begins and ends with
   const sum = Float64Array.from({ length: 10000 }, (_, i) => first![i]! + (second![i - 3700] ?? 0) + (rest![i - 8000] ?? 0)); // prettier-ignore
   expect(Math.max(...sum.map((v, i) => Math.abs(v - audio.channels[0]![i]!)))).toBeLessThan(1e-9);
   expect(Math.abs(second![0]!)).toBeLessThan(1e-9);
+});
+
+test('it can begin later or sooner than its stretch does, and something of it is always left', () => {
+  const audio = { channels: [Float32Array.from({ length: 10000 }, (_, i) => i / 10000)] };
+  const begin = (later: number, reverse = false) => {
+    const voice = new SampleVoice(SAMPLE_RATE);
+    voice.start(prepareSample({ id: 'x', ...audio }), { ...WHOLE, start: 0.2, end: 0.8, reverse }, newTouch(), later);
+    const left = new Float64Array(128);
+    voice.render(left, left, 128);
+    // Behind the edge that it comes in over.
+    return (left[64]! * 10000 - (reverse ? -64 : 64)) / 10000;
+  };
+  const thousandths = (...values: number[]) => values.map((v) => Math.round(v * 1000) + 0);
+  expect(thousandths(begin(0), begin(0.3), begin(-0.1), begin(-0.2))).toEqual([200, 500, 100, 0]);
+  expect(thousandths(begin(0, true), begin(0.3, true))).toEqual([800, 500]);
+  const voice = new SampleVoice(SAMPLE_RATE);
+  for (const reverse of [false, true]) {
+    voice.start(prepareSample({ id: 'x', ...audio }), { ...WHOLE, start: 0.2, end: 0.8, reverse }, newTouch(), 1);
+    expect(voice.sounding).toBe(true);
+    voice.render(new Float64Array(128), new Float64Array(128), 128);
+    expect(voice.sounding).toBe(false);
+  }
 });
 
 test('it decays: half as long is 60 dB down at its half; held, it is not softer before', () => {

@@ -53,12 +53,19 @@ export class SampleVoice {
 
   constructor(private readonly sampleRate: number) {}
 
-  start(sample: PreparedSample, { start, end, reverse, looped }: SamplePatch, touch: Touch): void {
+  /** @param later share of the sample by which it begins later, or below 0 sooner: backwards, nearer to the start */
+  start(sample: PreparedSample, { start, end, reverse, looped }: SamplePatch, touch: Touch, later = 0): void {
     const { frames } = sample;
     this.sample = sample;
     this.isStereo = sample.levels[0]!.channels.length > 1;
-    this.from = Math.min(frames - 1, Math.round(Math.min(start, end) * frames));
-    this.to = Math.max(this.from + 1, Math.round(Math.max(start, end) * frames));
+    const from = Math.min(start, end) + (reverse ? 0 : later);
+    const to = Math.max(start, end) - (reverse ? later : 0);
+    this.from = Math.round(Math.min(1, Math.max(0, from)) * frames);
+    this.to = Math.round(Math.min(1, Math.max(0, to)) * frames);
+    // Something is left of it, however late it begins.
+    if (reverse) this.to = Math.max(this.to, this.from + 1);
+    else this.from = Math.max(0, Math.min(this.from, this.to - 1));
+    this.to = Math.max(this.to, this.from + 1);
     this.isLooped = looped && this.to - this.from > 2 * JOIN;
     this.last = this.isLooped ? Infinity : Math.min(frames - 1, this.to - 1 + EDGE);
     // Of what goes round, only the end where it begins.
@@ -194,7 +201,6 @@ function copyPlaces(
   count: number,
   out: Float64Array,
 ): void {
-  // prettier-ignore
   for (let i = 0; i < count; i++) out[i]! += channel[at[i]! * per + MARGIN]! * gain[i]!;
 }
 
@@ -207,7 +213,6 @@ function readPlaces(
   count: number,
   out: Float64Array,
 ): void {
-  // prettier-ignore
   const { weights, slopes } = kernelTable();
   for (let i = 0; i < count; i++) {
     const exact = at[i]! * per;

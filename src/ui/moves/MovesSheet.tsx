@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from 'react';
-import { CONTROL_NAMES, CONTROL_RANGES, CONTROLS, type Control } from '@/core/document/moves';
+import { CONTROL_NAMES, CONTROL_RANGES, type Control } from '@/core/document/moves';
 import { movePoints } from '@/core/edit/editMoves';
 import { lanesOf } from '@/core/document/lanes';
-import { selectPattern, selectShown, selectTrack } from '@/store/selectors';
+import { selectControls, selectPattern, selectShown, selectTrack } from '@/store/selectors';
 import { ridesWriteSet, type RidesWrite } from '@/store/settingsSlice';
 import { laneChosen } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -30,6 +30,7 @@ export function MovesSheet() {
   const pad = useAppSelector((state) => state.steps.pad);
   const writes = useAppSelector((state) => state.settings.ridesWrite);
   const recording = useAppSelector((state) => state.session.recording);
+  const controls = useAppSelector(selectControls);
   const pads = lanesOf(useAppSelector(selectTrack));
   const [held, setHeld] = useState<Partial<Record<Control, number>>>({});
   // A hand that leaves the sheet leaves its controls.
@@ -70,7 +71,7 @@ export function MovesSheet() {
         options={WRITES}
         onChoose={(way) => dispatch(ridesWriteSet(way))}
       />
-      {CONTROLS.map((control) => {
+      {controls.map((control) => {
         const { min, max, neutral, stepped } = CONTROL_RANGES[control];
         const points = pattern ? movePoints(pattern, pad, control) : [];
         const value = held[control] ?? points[0]?.value ?? neutral;

@@ -15,6 +15,7 @@ export const LINES = [
   'drive',
   'room',
   'resonance',
+  'start',
 ] as const;
 export type Line = (typeof LINES)[number];
 
@@ -30,6 +31,7 @@ const NAMES: Record<Line, string> = {
   drive: 'drive',
   room: 'room',
   resonance: 'resonance',
+  start: 'start',
 };
 
 /** @example "Wheels filter" */

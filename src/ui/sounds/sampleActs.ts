@@ -21,6 +21,8 @@ interface Place {
   pad: number;
 }
 
+/** So many files of which something is wrong are told of one by one: more would cover the screen. */
+const MOST_TOLD = 3;
 /** Bytes that a frame of a channel takes in the storage. */
 const STORED_BYTES = 4;
 
@@ -68,7 +70,6 @@ export async function takeRecording(
   audio: SampleAudio,
   place: Place,
 ): Promise<boolean> {
-  // prettier-ignore
   try {
     const source = await keepAudio(store, instrument, tidied(audio, MOST_SAMPLE_FRAMES).audio);
     const sound: Sound = { name: 'Recording', kind: 'other', source, settings: {}, from: 'microphone' };
@@ -76,7 +77,9 @@ export async function takeRecording(
     store.dispatch(noticed(`Recorded onto pad ${place.pad + 1}.`, true));
     return true;
   } catch (error) {
-    store.dispatch(noticed(`The recording could not be kept. ${error instanceof Error ? error.message : String(error)}`));
+    store.dispatch(
+      noticed(`The recording could not be kept. ${error instanceof Error ? error.message : String(error)}`),
+    );
     return false;
   }
 }
@@ -102,8 +105,8 @@ export async function loadSamples(
   files: readonly File[],
   { track, pad }: Place,
 ): Promise<void> {
-  // prettier-ignore
   const words: string[] = [];
+  const problems: string[] = [];
   let next = pad;
   for (const [i, file] of files.entries()) {
     if (next >= PADS) {
@@ -119,11 +122,13 @@ export async function loadSamples(
       next++;
       if (notes.length > 0) words.push(`“${file.name}”: ${notes.join('; ')}.`);
     } catch (error) {
-      words.push(`“${file.name}” could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
+      problems.push(`“${file.name}” could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
     }
   }
   const loaded = next - pad;
   if (loaded > 0)
     words.unshift(loaded === 1 ? `Loaded onto pad ${pad + 1}.` : `Loaded onto pads ${pad + 1} to ${next}.`);
+  words.push(...problems.slice(0, MOST_TOLD));
+  if (problems.length > MOST_TOLD) words.push(`${problems.length - MOST_TOLD} more could not be loaded.`);
   store.dispatch(noticed(words.join(' '), loaded > 0));
 }

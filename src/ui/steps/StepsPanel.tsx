@@ -4,11 +4,11 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { spanOf } from '@/core/edit/select';
-import { CONTROL_NAMES, CONTROLS, type Control } from '@/core/document/moves';
+import { CONTROL_NAMES } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
-import { selectPattern, selectSet, selectTrace, selectTracks } from '@/store/selectors';
+import { selectControls, selectPattern, selectSet, selectTrace, selectTracks } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
@@ -112,6 +112,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
   const edit = usePatternEdit();
   const windowed = useAppSelector((state) => isWindowed(selectPattern(state)));
   const control = useAppSelector((state) => state.steps.control);
+  const controls = useAppSelector(selectControls);
   /** A window round what is chosen; without a choice, the bar that plays or where the cursor is, or less if less is seen. */
   const window = () => {
     const state = store.getState();
@@ -152,7 +153,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
         style={styles.tool}
         items={[
           { title: 'None', chosen: control === null, act: () => dispatch(controlShown(null)) },
-          ...CONTROLS.map((value: Control) => ({
+          ...controls.map((value) => ({
             title: CONTROL_NAMES[value],
             chosen: value === control,
             act: () => dispatch(controlShown(value)),
