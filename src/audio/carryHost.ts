@@ -43,7 +43,7 @@ export function carry(
     samples
       .then((all) =>
         worker.postMessage({ ...request, performed: { ...request.performed, samples: all } } satisfies CarryRequest),
-      ) // prettier-ignore
+      )
       .catch(reject);
   }).finally(() => {
     worker.terminate();

@@ -41,13 +41,19 @@ export class RunPlayer {
   /** @param samples what its sounds name */
   constructor(performed: Performed, run: Pick<Run, 'from' | 'to'>, samples: Promise<readonly Sample[]>) {
     this.sampleRate = performed.sampleRate;
-    this.turn = samples.then((all) => this.worker.postMessage({ performed: { ...performed, samples: all }, run } satisfies ReplayRequest)); // prettier-ignore
+    const begun = samples.then((all) => this.worker.postMessage({ performed: { ...performed, samples: all }, run } satisfies ReplayRequest)); // prettier-ignore
+    this.turn = begun.catch(() => undefined);
     this.score = new Promise((found, failed) => {
       this.worker.onerror = ({ message }) => {
         const problem = message || 'The player could not be loaded.';
         failed(new Error(problem));
         this.end(problem);
       };
+      begun.catch((error: unknown) => {
+        const problem = `Its recordings could not be read (${error instanceof Error ? error.message : String(error)}).`;
+        failed(new Error(problem));
+        this.end(problem);
+      });
       this.worker.onmessage = ({ data }: MessageEvent<ReplayReply>) => {
         if ('packed' in data) found(unpackScore(data.packed));
         else if ('error' in data) {

@@ -1,6 +1,6 @@
 import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipes';
-import { differs, type Touch } from './touch';
+import { differs, PITCH_VARIATION, type Touch } from './touch';
 
 const MAX_MODES = 4;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -11,8 +11,6 @@ const ATTACK_SECONDS = 0.0005;
 const CONTROL_FRAMES = 16;
 /** Turns a sample above which nothing is made: what lies above half a turn would fold back down. */
 const HIGHEST_STEP = 0.45;
-/** Semitones by which the pitch differs from stroke to stroke at full variation. Metal keeps its own: it is read faster so. */
-const PITCH_VARIATION = 0.12;
 /** Share by which the levels of modes differ from stroke to stroke at full variation: no two strikes fall on one spot. */
 const MODE_VARIATION = 0.15;
 /** A sweep this small is over. */

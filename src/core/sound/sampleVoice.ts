@@ -3,7 +3,7 @@ import { HALF_TAPS, kernelTable, PHASES, TAPS } from '../sample/kernel';
 import { levelFor, MARGIN, SAMPLE_RATE, type PreparedSample } from '../sample/levels';
 import type { SamplePatch } from './patch';
 import { MAX_STRETCH } from './stretch';
-import { differs, type Touch } from './touch';
+import { differs, PITCH_VARIATION, type Touch } from './touch';
 
 /**
  * Frames of the sample over which it comes where it does not begin with its first frame, and goes beyond where it does not end with
@@ -16,8 +16,6 @@ const JOIN = 240;
 const SILENCE = 3.2e-5;
 /** Octaves of gain in 60 dB. */
 const SIXTY_DB = -9.965784284662087;
-/** Semitones by which the pitch differs from stroke to stroke at full variation. */
-const PITCH_VARIATION = 0.12;
 
 /** Room to work in: where the next frames are read, and how loud; and what passes into the beginning of another round. */
 const places = new Float64Array(MAX_STRETCH);
@@ -115,14 +113,21 @@ export class SampleVoice {
         this.sounding = false;
         break;
       }
-      places[i] = at;
-      gains[i] = this.gain;
-      if (at < this.edgeIn) gains[i]! *= (at - from) / EDGE;
-      if (at >= this.edgeOut) gains[i]! *= 1 - (at - this.edgeOut) / EDGE;
+      this.note(i);
       this.at = at + this.step;
-      this.decayOn();
     }
     return i;
+  }
+
+  /** Notes where it is, and how loud there; the next frame is softer as it decays. */
+  private note(i: number): void {
+    const { at } = this;
+    places[i] = at;
+    gains[i] = this.gain;
+    if (at < this.edgeIn) gains[i]! *= (at - this.from) / EDGE;
+    if (at >= this.edgeOut) gains[i]! *= 1 - (at - this.edgeOut) / EDGE;
+    if (this.holdLeft > 0) this.holdLeft--;
+    else this.gain *= this.decay;
   }
 
   /** As many frames as surely lie between the edges: most do. */
@@ -143,11 +148,6 @@ export class SampleVoice {
     this.at = at;
     this.gain = gain;
     return Math.max(0, count);
-  }
-
-  private decayOn(): void {
-    if (this.holdLeft > 0) this.holdLeft--;
-    else this.gain *= this.decay;
   }
 
   /** The same for what goes round: near the end of a round what comes before its beginning takes over. */
@@ -174,19 +174,14 @@ export class SampleVoice {
         this.sounding = false;
         return i;
       }
-      const { at } = this;
-      places[i] = at;
-      gains[i] = this.gain;
-      if (at < this.edgeIn) gains[i]! *= (at - from) / EDGE;
-      if (at >= this.edgeOut) gains[i]! *= 1 - (at - this.edgeOut) / EDGE;
-      const next = at + step;
+      this.note(i);
+      const next = this.at + step;
       this.at = next >= to ? next - length : next < from ? next + length : next;
       // It comes in once.
       if (this.at !== next) {
         this.edgeIn = -Infinity;
         this.edgeOut = Infinity;
       }
-      this.decayOn();
     }
     return frames;
   }
