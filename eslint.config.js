@@ -17,6 +17,7 @@ const ROOMS = [
   'quantize',
   'document',
   'sample',
+  'slice',
   'sequence',
   'edit',
   'record',
@@ -35,6 +36,7 @@ const ROOMS = [
 const CORE_PACKAGES = [
   'class-transformer',
   'class-validator',
+  'fft.js',
   'midi-file',
   'reflect-metadata',
   '@tonaljs/note',
