@@ -9,6 +9,7 @@ const workers = {
     'replay.worker.ts',
     'carry.worker.ts',
     'sample.worker.ts',
+    'slice.worker.ts',
     'recorder.worklet.ts',
   ].map((name) => inRoot('src/workers', name)),
   outdir: inRoot('public/workers'),

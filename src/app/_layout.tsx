@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { useColorScheme } from 'react-native';
 import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
-import { SamplePreparer } from '@/audio/samplePreparer';
+import { prepareInWorker } from '@/audio/samplePreparer';
 import { Controllers } from '@/instrument/controllers/controllers';
 import { Instrument } from '@/instrument/instrument';
 import { keepOffline } from '@/storage/offline';
@@ -29,10 +29,9 @@ import { paperTheme, TokensProvider } from '@/ui/theme/theme';
 import { contrast, dark, light } from '@/ui/theme/tokens';
 
 const store = createStore();
-const preparer = new SamplePreparer();
 const instrument = new Instrument(store, undefined, async (id) => {
   const sample = await samples.load(id);
-  return sample && preparer.prepare(sample);
+  return sample && prepareInWorker(sample);
 });
 const controllers = new Controllers(store, instrument);
 const history = new StoredHistory(store, storage);

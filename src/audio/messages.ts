@@ -5,7 +5,7 @@ import type { Loudness } from '@/core/measure/loudness';
 import type { PackedScore } from '@/core/score/packScore';
 import type { Loop } from '@/core/engine/offline';
 import type { Performed } from '@/core/engine/replay';
-import type { PreparedSample, Sample } from '@/core/sample/levels';
+import type { Sample } from '@/core/sample/levels';
 import type { Command, Instruction } from '@/core/protocol/commands';
 
 /** From the page to the audio thread. */
@@ -32,17 +32,6 @@ export type WithAudio<T> = Omit<T, 'samples'> & { samples: readonly Sample[] };
 export interface FromRecorder {
   frame: number;
   channels: Float32Array<ArrayBuffer>[];
-}
-
-/** From the page to the worker for samples, and back: answers have the number of what was asked. */
-export interface SampleRequest {
-  id: number;
-  wanted: { prepare: Sample };
-}
-export interface SampleReply {
-  id: number;
-  prepared?: PreparedSample;
-  error?: string;
 }
 
 /** From the page to the render worker. */

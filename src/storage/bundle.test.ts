@@ -5,7 +5,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { demoSet } from '@/core/document/demo';
+import type { Sound } from '@/core/document/sound';
+import type { Track } from '@/core/document/track';
 import { replayLog } from '@/core/engine/replay';
+import { wavFacts } from '@/core/formats/sampleWav';
 import { random } from '@/core/random';
 import { playTracks } from '@/core/score/playThrough';
 import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
@@ -94,6 +97,8 @@ test('a kit comes out of its file as it went in, readable in between; a damaged 
   expect(await readBundle(zipSync(files))).toEqual({ error: expect.stringMatching(/kit.json.*damaged/) });
 });
 
+const withSoundOn = (track: Track, sound: Sound): Track => ({ ...track, kit: { ...track.kit, pads: track.kit.pads.map((pad, i) => (i === 0 ? { ...pad, sound } : pad)) } }); // prettier-ignore
+
 test('recordings lie in it as WAV files of 24 bits that SoX reads, and come out to the bit; one that is damaged is told', async () => {
   const next = random(9);
   const value = () => Math.round((next() * 2 - 1) * 8388607) / 8388608;
@@ -105,6 +110,16 @@ test('recordings lie in it as WAV files of 24 bits that SoX reads, and come out 
   const wav = files[`samples/${sample.id}.wav`]!;
   const sox = spawnSync('/usr/bin/sox', ['--i', '-'], { input: wav, encoding: 'utf8' }).stdout;
   for (const fact of [/Channels *: 2/, /Sample Rate *: 48000/, /Precision *: 24-bit/]) expect(sox).toMatch(fact);
+  // Where the first sound that has cuts cuts it, for other programs (RIFF cue points); the set says it for this one.
+  const { set } = open;
+  const sound = {
+    ...set.tracks[0]!.kit.pads[0]!.sound,
+    source: { sample: sample.id, frames: 4001 },
+    cuts: [1000, 3000],
+  };
+  const cut = { ...open, set: { ...set, tracks: { ...set.tracks, 0: withSoundOn(set.tracks[0]!, sound) } } };
+  const packed = unzipSync(await bytesOf(await makeBundle(cut, [sample])))[`samples/${sample.id}.wav`]!;
+  expect([wavFacts(wav), wavFacts(packed)]).toMatchObject([{ cues: [] }, { cues: [1000, 3000] }]);
   wav[1000]! ^= 1;
   expect(await readBundle(zipSync(files))).toEqual({ error: expect.stringMatching(/samples.*damaged/) });
 });

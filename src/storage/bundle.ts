@@ -1,7 +1,8 @@
 import { strFromU8, strToU8, unzipSync, zipSync, type Unzipped, type Zippable } from 'fflate';
 import { readSet, writeSet, type ReadSet } from '@/core/document/readSet';
 import { isSampleId } from '@/core/document/sample';
-import type { OpenSet } from '@/core/document/set';
+import { tracksOf, type OpenSet } from '@/core/document/set';
+import { sampleOf, type Sound } from '@/core/document/sound';
 import { sampleWavData, wavFacts, writeSampleWav } from '@/core/formats/sampleWav';
 import { isPlain } from '@/core/plain';
 import type { Sample } from '@/core/sample/levels';
@@ -32,20 +33,29 @@ interface Manifest {
  * unpacks it does not look at the zip's own checksums).
  */
 export function makeBundle(open: OpenSet, samples: readonly Sample[] = []): Promise<Blob> {
-  return pack(open.set.name, { [SET]: JSON.parse(writeSet(open)) }, samples);
+  const sounds = tracksOf(open.set).flatMap(({ kit }) => kit.pads.map(({ sound }) => sound));
+  return pack(open.set.name, { [SET]: JSON.parse(writeSet(open)) }, samples, sounds);
 }
 
 /** A kit or a sound as a file of the same form. */
 export function makeKitFile(shelved: Shelved, samples: readonly Sample[] = []): Promise<Blob> {
-  return pack(shelved.name, { [KIT]: shelved }, samples);
+  const sounds = shelved.sound ? [shelved.sound] : (shelved.kit?.pads ?? []).map(({ sound }) => sound);
+  return pack(shelved.name, { [KIT]: shelved }, samples, sounds);
 }
 
-async function pack(name: string, documents: Record<string, unknown>, samples: readonly Sample[]): Promise<Blob> {
+/** @param sounds where they cut their recordings is written into these as cue points, for other programs */
+async function pack(
+  name: string,
+  documents: Record<string, unknown>,
+  samples: readonly Sample[],
+  sounds: readonly Sound[],
+): Promise<Blob> {
+  const cutsOf = (id: string) => sounds.find(({ source, cuts }) => cuts && sampleOf(source) === id)?.cuts;
   const files = Object.fromEntries([
     ...Object.entries(documents).map(
       ([file, plain]) => [file, strToU8(`${JSON.stringify(plain, null, 1)}\n`)] as const,
     ),
-    ...samples.map((sample) => [`${SAMPLES}${sample.id}.wav`, writeSampleWav(sample)] as const),
+    ...samples.map((sample) => [`${SAMPLES}${sample.id}.wav`, writeSampleWav(sample, cutsOf(sample.id))] as const),
   ]);
   const sums = await Promise.all(
     Object.entries(files).map(async ([file, bytes]) => [file, await sha256(bytes)] as const),

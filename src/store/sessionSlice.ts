@@ -47,7 +47,8 @@ export type SheetName =
   | 'cuts'
   | 'also'
   | 'lfo'
-  | 'record';
+  | 'record'
+  | 'slice';
 
 /** A kit, or a sound on a pad, that is heard in the place of the document's own until it is taken or left. */
 export type Tried = { track: number; id: string; name: string } & ({ kit: Kit } | { pad: number; sound: Sound });

@@ -1,11 +1,13 @@
 import { nextHitId } from '@/core/document/set';
+import { emptyPattern } from '@/core/document/pattern';
+import { newTrack } from '@/core/document/track';
 import { FIRST_LFO } from '@/core/document/lfo';
 import { POLISHED_FLOOR } from '@/core/document/kits';
 import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
 import { selectHeardSet, selectSet, selectUndo } from './selectors';
 import { tried } from './sessionSlice';
 import { likedToggled, MOST_SHELVED, readShelf, shelved, unshelved, used } from './shelfSlice';
-import { alsoPlaysSet, cutsSet, kitTaken, soundChanged, soundKindSet, soundNamed, soundNumberSet, soundReset, soundTaken } from './soundsSlice'; // prettier-ignore
+import { alsoPlaysSet, cutsSet, kitTaken, piecesLaid, sampleCut, sampleTempoSet, soundChanged, soundKindSet, soundNamed, soundNumberSet, soundReset, soundTaken } from './soundsSlice'; // prettier-ignore
 import { createStore } from './store';
 import { undone } from './undoable';
 
@@ -109,4 +111,32 @@ test('the shelf keeps own kits, what is liked and what was taken; what is stored
   expect(store.getState().shelf).toEqual({ own: [], liked: [], recent: ['a'] });
   for (let i = 0; i < MOST_SHELVED + 3; i++) store.dispatch(shelved({ ...mine, id: `k${i}` }));
   expect(store.getState().shelf.own).toHaveLength(MOST_SHELVED);
+});
+
+test('cuts and the tempo of a recording are steps of undo; what the engine makes has none', () => {
+  const store = createStore();
+  store.dispatch(sampleCut({ ...place, cuts: [100] }));
+  store.dispatch(sampleTempoSet({ ...place, tempo: 90 }));
+  expect(soundOf(store)).toEqual(POLISHED_FLOOR.pads[6]!.sound);
+  const loop = { ...soundOf(store), source: { sample: 'a'.repeat(32), frames: 48000 } };
+  store.dispatch(soundTaken({ ...place, sound: loop }));
+  for (const cuts of [[100], [200], [300, 900]]) store.dispatch(sampleCut({ ...place, cuts, gesture: 'drag' }));
+  store.dispatch(sampleTempoSet({ ...place, tempo: 1000 }));
+  expect([soundOf(store).cuts, soundOf(store).tempo, selectUndo(store.getState())]).toEqual([[300, 900], 300, 'tempo of a recording']); // prettier-ignore
+  store.dispatch(undone());
+  store.dispatch(undone());
+  expect(soundOf(store)).toEqual(loop);
+});
+
+test('pieces on pads are one step: a kit, its pattern and new tracks, the first of which is shown', () => {
+  const store = createStore();
+  const before = selectSet(store.getState());
+  const [track, added] = [before.tracks[0]!, { ...newTrack('Loop', 0, []), id: 9 }];
+  const pattern = emptyPattern('Pieces', before.meter);
+  const kit = { ...track.kit, name: 'Pieces' };
+  store.dispatch(piecesLaid({ here: { track: 0, kit, slot: 7, pattern }, added: [added, { ...added, id: 10 }] }));
+  const after = selectSet(store.getState());
+  expect([after.tracks[0]!.kit.name, after.tracks[0]!.patterns[7]!.name, after.order.slice(-2), store.getState().stage.shown]).toEqual(['Pieces', 'Pieces', [9, 10], 9]); // prettier-ignore
+  store.dispatch(undone());
+  expect(selectSet(store.getState())).toEqual(before);
 });

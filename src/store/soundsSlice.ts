@@ -1,10 +1,12 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { MOST_ALSO, overreaching, withCuts, withSound, type AlsoPlays, type Kit } from '@/core/document/kit';
-import { MAX_NAME } from '@/core/document/limits';
+import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { BeatSet } from '@/core/document/set';
-import { NUMBER_NAMES, type NumberSetting, type Sound, type SoundSettings } from '@/core/document/sound';
+import { NUMBER_NAMES, sampleOf, type NumberSetting, type Sound, type SoundSettings } from '@/core/document/sound';
 import { kindNote, type SoundKind } from '@/core/document/soundKinds';
+import type { PiecesLaid } from '@/core/slice/layPieces';
+import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 import { undoStep } from './undoable';
 
 /** Names a pad of a track. Where the track plays notes, all its pads have one sound. */
@@ -24,6 +26,7 @@ interface NumberSet extends PadPlace {
 type Changed = PadPlace & { change: { [K in keyof SoundSettings]?: SoundSettings[K] | undefined }; label: string; gesture?: string }; // prettier-ignore
 type Taken = PadPlace & { sound: Sound };
 type KitTaken = { track: number; kit: Kit };
+type Cut = PadPlace & { cuts: readonly number[]; gesture?: string };
 
 /** The sounds of the tracks: what lies on each pad, and what the player makes of it. */
 const slice = createSlice({
@@ -103,6 +106,40 @@ const slice = createSlice({
       },
       prepare: undoStep<PadPlace & { kind: SoundKind }>('kind of a sound'),
     },
+    /** Where the sample of a pad is cut. */
+    sampleCut: {
+      reducer(set, { payload: { track, pad, cuts } }: PayloadAction<Cut>) {
+        const sound = set.tracks[track]?.kit.pads[pad]?.sound;
+        if (!sound || !sampleOf(sound.source)) return;
+        if (cuts.length > 0) sound.cuts = [...cuts];
+        else delete sound.cuts;
+      },
+      prepare: undoStep<Cut>('cuts of a recording', ({ gesture }) => gesture),
+    },
+    /** What the player says that the tempo of a pad's sample is, BPM. */
+    sampleTempoSet: {
+      reducer(set, { payload: { track, pad, tempo } }: PayloadAction<PadPlace & { tempo: number; gesture?: string }>) {
+        const sound = set.tracks[track]?.kit.pads[pad]?.sound;
+        if (sound && sampleOf(sound.source)) sound.tempo = Math.min(MAX_TEMPO, Math.max(MIN_TEMPO, tempo));
+      },
+      prepare: undoStep<PadPlace & { tempo: number; gesture?: string }>('tempo of a recording', ({ gesture }) => gesture), // prettier-ignore
+    },
+    /** Pieces of a recording lie on the pads of a track, which may get a pattern of them; those that have no pad there, on tracks of their own. */
+    piecesLaid: {
+      reducer(set, { payload: { here, added } }: PayloadAction<PiecesLaid>) {
+        const track = here && set.tracks[here.track];
+        if (track) {
+          track.kit = here.kit;
+          if (here.pattern) track.patterns[here.slot] = here.pattern;
+        }
+        for (const one of added) {
+          if (set.order.length >= MAX_TRACKS || set.tracks[one.id]) continue;
+          set.tracks[one.id] = one;
+          set.order.push(one.id);
+        }
+      },
+      prepare: undoStep<PiecesLaid>('pieces on pads'),
+    },
     /** A pad cuts off these others, and they it. */
     cutsSet: {
       reducer(set, { payload: { track, pad, others } }: PayloadAction<PadPlace & { others: readonly number[] }>) {
@@ -150,6 +187,9 @@ export const {
   kitNamed,
   soundNamed,
   soundKindSet,
+  sampleCut,
+  sampleTempoSet,
+  piecesLaid,
   cutsSet,
   alsoPlaysSet,
 } = slice.actions;

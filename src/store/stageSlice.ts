@@ -3,6 +3,7 @@ import { demoSet } from '@/core/document/demo';
 import type { BeatSet } from '@/core/document/set';
 import { trackStage, WAITING_STAGE, type Stage, type TrackStage } from '@/core/document/stage';
 import { trackAdded, trackDuplicated } from '@/store/tracksSlice';
+import { piecesLaid } from '@/store/soundsSlice';
 import { setLoaded, setOpened } from '@/store/openSlice';
 
 /** What the engine tells of one track. */
@@ -34,7 +35,11 @@ const slice = createSlice({
       .addCase(setLoaded, (_, { payload }) => payload.stage)
       .addCase(setOpened, (_, { payload }) => payload.stage)
       .addCase(trackAdded, (stage, { payload }) => begun(stage, payload.id))
-      .addCase(trackDuplicated, (stage, { payload }) => begun(stage, payload.as)),
+      .addCase(trackDuplicated, (stage, { payload }) => begun(stage, payload.as))
+      .addCase(piecesLaid, (stage, { payload: { added } }) => {
+        // The last one that is begun is shown: the first of them.
+        for (const { id } of [...added].reverse()) begun(stage, id);
+      }),
 });
 
 /** A new track waits, and is shown. */

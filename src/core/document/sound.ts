@@ -85,6 +85,8 @@ export interface Sound {
   from?: string;
   /** Where its sample is cut, frames in order; 0 and the end are none. */
   cuts?: number[];
+  /** Quarter notes per minute of its sample, where the player has said it: see `tempoOf`. */
+  tempo?: number;
 }
 
 /** A sound as it is when it is taken: what is made of it from now on can be taken back. */

@@ -1,5 +1,6 @@
 import { Equals, IsIn, IsOptional, IsString, MaxLength, ValidateIf } from 'class-validator';
 import { GRID_NAMES, type GridName } from '../quantize/grid';
+import { MAX_TEMPO, MIN_TEMPO } from '../time/ticks';
 import { LFO_HZ, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS, MOST_LFOS, type LfoNote, type LfoShape, type LfoStart, type LfoTarget } from './lfo'; // prettier-ignore
 import { MAX_NAME } from './limits';
 import { isSampleId, MOST_CUTS, MOST_SAMPLE_FRAMES } from './sample';
@@ -80,4 +81,5 @@ export class SoundSchema {
   @IsOptional() @Part(() => SoundSettingsSchema) own?: SoundSettingsSchema;
   @IsOptional() @IsString() @MaxLength(MAX_NAME) from?: string;
   @IsOptional() @Such(areCuts, 'must be frames in order') cuts?: number[];
+  @IsOptional() @Between(MIN_TEMPO, MAX_TEMPO) tempo?: number;
 }

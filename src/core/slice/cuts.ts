@@ -55,8 +55,8 @@ export function evenCuts(part: Piece, every: number): number[] {
 
 /** The cuts with one that is moved, between those beside it. */
 export function withCutMoved(cuts: readonly number[], index: number, frame: number, part: Piece): number[] {
-  const least = (cuts[index - 1] ?? part.from) + SHORTEST_PIECE;
-  const most = (cuts[index + 1] ?? part.to) - SHORTEST_PIECE;
+  const least = Math.max(part.from, cuts[index - 1] ?? 0) + SHORTEST_PIECE;
+  const most = Math.min(part.to, cuts[index + 1] ?? Infinity) - SHORTEST_PIECE;
   const moved = Math.round(Math.max(least, Math.min(most, frame)));
   return least > most ? [...cuts] : cuts.map((cut, i) => (i === index ? moved : cut));
 }

@@ -35,7 +35,7 @@ export function knownLoop(index: number, tempo: number): KnownLoop {
   const next = random(index + 1);
   const style = Object.values(STYLES)[index % Object.keys(STYLES).length]!;
   const shelved = SHIPPED_KITS[index % SHIPPED_KITS.length]!;
-  const { kit } = shelved;
+  const kit = shelved.kit!;
   const ticksPerMs = (tempo * PPQ) / 60000;
   const hits: Hit[] = [];
   const strike = (kind: SoundKind, tick: number, velocity: number) => {

@@ -9,6 +9,8 @@ export interface SoundOnset {
   frame: number;
   /** How much new there is, above what is usual around it: 2 is a soft stroke in a beat, 50 a stroke out of silence. */
   rise: number;
+  /** How loud it becomes, 0..1 of the loudest. */
+  level: number;
   /** What it may be, by where in the spectrum it begins. */
   role: Role;
 }
@@ -23,6 +25,10 @@ const ABOVE_USUAL = 2.5;
 /** Least rise of what is found at all, and how great it is at the middle sensitivity. */
 const LEAST_RISE = 0.125;
 const MIDDLE_RISE = 1.75;
+/** At no sensitivity only what is so loud. */
+const LOUD = 0.8;
+/** Seconds after its beginning within which a stroke is loudest. */
+const LOUDEST_WITHIN = 0.05;
 /** Shares of what is new from which an onset is a bass drum's or a snare's. */
 const MOSTLY_LOW = 0.3;
 const MOSTLY_MIDDLE = 0.45;
@@ -41,18 +47,30 @@ export function findOnsets(audio: SampleAudio, rate: number): SoundOnset[] {
   for (let look = 0; look < height.length; look++) {
     if (!isGreatest(height, look)) continue;
     const rise = height[look]! - ABOVE_USUAL * usualAround(height, look);
-    if (rise > LEAST_RISE) found.push({ frame: riseNear(mono, look * HOP, rate), rise, role: roleAt(novelty, look) });
+    if (rise <= LEAST_RISE) continue;
+    const frame = riseNear(mono, look * HOP, rate);
+    found.push({ frame, rise, level: levelFrom(mono, frame, rate), role: roleAt(novelty, look) });
   }
   return found.sort((a, b) => a.frame - b.frame);
 }
 
 /**
- * The onsets that are distinct enough.
- * @param sensitivity 0..1: 0 only what stands out, 1 all that could be one
+ * The onsets that are distinct and loud enough.
+ * @param sensitivity 0..1: at 0 only the loudest, in the middle all that is distinct, at 1 all that could be one
  */
 export function sensitiveTo(onsets: readonly SoundOnset[], sensitivity: number): SoundOnset[] {
-  const least = MIDDLE_RISE * (MIDDLE_RISE / LEAST_RISE) ** (1 - 2 * sensitivity);
-  return onsets.filter(({ rise }) => rise > least);
+  const below = Math.max(0, 1 - 2 * sensitivity);
+  const above = Math.max(0, 2 * sensitivity - 1);
+  const leastRise = MIDDLE_RISE * (LEAST_RISE / MIDDLE_RISE) ** above;
+  return onsets.filter(({ rise, level }) => rise > leastRise && level >= LOUD * below * below);
+}
+
+function levelFrom(mono: Float32Array, frame: number, rate: number): number {
+  const stroke = mono.subarray(frame, frame + Math.ceil(LOUDEST_WITHIN * rate));
+  return Math.min(
+    1,
+    stroke.reduce((most, v) => Math.max(most, Math.abs(v)), 0),
+  );
 }
 
 /** Both channels as one, as loud as can be. Silence stays what it is. */

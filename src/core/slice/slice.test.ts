@@ -3,7 +3,12 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import fc from 'fast-check';
+import { newSet } from '../document/create';
+import { demoSet } from '../document/demo';
+import { emptyPattern } from '../document/pattern';
+import { readSet, writeSet } from '../document/readSet';
 import { MOST_CUTS } from '../document/sample';
+import type { BeatSet } from '../document/set';
 import { asTaken, type Sound } from '../document/sound';
 import { newTrack } from '../document/track';
 import { renderCommands } from '../engine/offline';
@@ -24,6 +29,7 @@ import {
   SHORTEST_PIECE,
   withCutMoved,
 } from './cuts';
+import { layPieces, type LaidOnto, type PiecesLaid } from './layPieces';
 import { tempoOf } from './loopTempo';
 import { fMeasure, knownLoop, knownLoops, ONE_MS } from './loops.testing';
 import { findOnsets, sensitiveTo } from './onsets';
@@ -40,7 +46,6 @@ function aubio(audio: SampleAudio, folder: string): number[] {
   const found = said.trim().split('\n').map(Number);
   return found.filter((frame, i) => i === 0 || frame - found[i - 1]! > (ONE_MS * SAMPLE_RATE) / 1000);
 }
-
 
 test('strokes of twenty loops are found within 50 and 5 ms, no worse than aubio finds them, and with them the tempo', () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'chaffinch-'));
@@ -185,4 +190,35 @@ test('pieces take the pads of a kit, remember how they were cut, and cut each ot
   const ticksOf = (reverse: boolean) => patternOfPieces('Loop', pieces, { ...options, reverse }).hits.map(({ pad, tick }) => [pad, Math.round(tick)]); // prettier-ignore
   expect(ticksOf(false)).toEqual([[0, 0], [1, 96], [2, 384]]); // prettier-ignore
   expect(ticksOf(true)).toEqual([[2, 0], [1, 480], [0, 768]]); // prettier-ignore
+});
+
+/** An empty set whose first track has this sound on its third pad. */
+function setWith(sound: Sound): BeatSet {
+  const pads = STILL.pads.map((pad, i) => (i === 2 ? { ...pad, sound } : pad));
+  return newSet('Set', 120, [
+    { ...newTrack('Drums', 0, [emptyPattern('Pattern 1', FOUR_FOUR)]), kit: { ...STILL, pads } },
+  ]);
+}
+
+test('sixteen pieces lie on the pads of one track, more on new ones; what does not fit is said; it can be stored and opened', () => {
+  const frames = 20 * 4800;
+  const set = setWith({ ...loopSound(frames), cuts: equalCuts({ from: 0, to: frames }, 20) });
+  let id = -1;
+  const lay = (of: BeatSet, onto: LaidOnto, tempo: number | null = 120) => layPieces(of, { track: 0, pad: 2 }, { onto, tempo, newId: () => (id += 2) }); // prettier-ignore
+  const here = lay(set, 'here') as PiecesLaid;
+  expect([here.here!.slot, here.here!.pattern!.hits.length, here.added.map(({ name, patterns }) => [name, patterns[0]!.hits.length])]).toEqual([0, 16, [['Loop 2', 4]]]); // prettier-ignore
+  // Two seconds at 120 BPM are a bar of four; the second page begins where its first piece lies.
+  expect(here.here!.pattern!.length).toBe(4 * 960);
+  expect(here.added[0]!.patterns[0]!.hits[0]).toMatchObject({ pad: 0, tick: 16 * 192, velocity: 1, snap: null });
+  const fresh = lay(set, 'new', null) as PiecesLaid;
+  expect([fresh.here, fresh.added.map((track) => [track.id, track.patterns.some((pattern) => pattern !== null)])]).toEqual([null, [[1, false], [2, false]]]); // prettier-ignore
+
+  const tracks = Object.fromEntries([set.tracks[0]!, ...here.added].map((track) => [track.id, track]));
+  const laid: BeatSet = { ...set, order: [0, 1], tracks: { ...tracks, 0: { ...set.tracks[0]!, kit: here.here!.kit, patterns: [here.here!.pattern!, ...set.tracks[0]!.patterns.slice(1)] } } }; // prettier-ignore
+  const stage = demoSet().stage;
+  expect(readSet(writeSet({ set: laid, stage }))).toMatchObject({ set: laid });
+
+  const full: BeatSet = { ...set, order: Array.from({ length: 16 }, (_, i) => i), tracks: Object.fromEntries(Array.from({ length: 16 }, (_, i) => [i, { ...set.tracks[0]!, id: i }])) }; // prettier-ignore
+  expect(lay(full, 'here')).toEqual({ problem: expect.stringMatching(/1 new track, and the set has room for 0/) });
+  expect(lay(setWith(STILL.pads[0]!.sound), 'new')).toEqual({ problem: expect.stringMatching(/is no recording/) });
 });

@@ -20,7 +20,7 @@ export function pagesOf(pieces: readonly Piece[]): Page[] {
  * @param first number of the page's first piece, from 0
  */
 export function kitOfPieces(kit: Kit, sound: Sound, frames: number, page: Page, first: number): Kit {
-  const { cuts: _, own: __, ...rest } = sound;
+  const { cuts: _, own: __, tempo: ___, ...rest } = sound;
   let pads = kit.pads;
   page.forEach(({ from, to }, pad) => {
     const name = `${sound.name.slice(0, MAX_NAME - 4)} ${first + pad + 1}`;

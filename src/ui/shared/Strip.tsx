@@ -5,6 +5,7 @@ import type { Target } from '@/core/midi/target';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { mapMark } from './mapMark';
+import { SLIDER_STEPS } from './sliderKeys';
 import { TypedNumber } from './TypedNumber';
 import { gestureName, useDrag, type DragPoint } from './useDrag';
 import { grown } from '../theme/type';
@@ -21,6 +22,8 @@ interface Props {
   unit?: string;
   /** The value in words. */
   note?: string;
+  /** Keys move the strip itself as a slider of its name; its number is then named after it. */
+  slides?: boolean;
   /** What it works, for controllers. */
   maps?: Target | undefined;
   /** `gesture` is the same for all changes of one drag, so that they can be one step of undo; `timeStamp` is when it was touched, ms. */
@@ -39,6 +42,7 @@ export function Strip({
   scale = 100,
   unit = '',
   note,
+  slides,
   maps,
   onChange,
   onRelease,
@@ -71,12 +75,33 @@ export function Strip({
     const read = Number(typed.replace(',', '.').replace('%', ''));
     if (typed.trim() !== '' && Number.isFinite(read)) change(read / scale, gestureName(label));
   };
+  const shownText = [`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ');
+  const onKeyDown = (event: { key: string; preventDefault: () => void }) => {
+    const steps = SLIDER_STEPS[event.key];
+    const end = event.key === 'Home' ? min : event.key === 'End' ? max : null;
+    if (steps === undefined && end === null) return;
+    event.preventDefault();
+    change(end ?? value + steps! * step, gestureName(label));
+  };
   return (
     <View
       {...dragging()}
       {...mapMark(maps)}
       style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}
     >
+      {slides && (
+        <View
+          role="slider"
+          tabIndex={0}
+          aria-label={label}
+          aria-valuemin={min * scale}
+          aria-valuemax={max * scale}
+          aria-valuenow={Number(number)}
+          aria-valuetext={shownText}
+          {...{ onKeyDown }}
+          style={StyleSheet.absoluteFill}
+        />
+      )}
       <View
         style={[styles.fill, { width: `${((value - min) / (max - min)) * 100}%`, backgroundColor: tokens.breast }]}
       />
@@ -87,12 +112,12 @@ export function Strip({
         {note !== undefined && <Text style={[styles.unit, { color: tokens.cap }]}>{note}</Text>}
         <TypedNumber
           ref={input}
-          label={label}
+          label={slides ? `${label} number` : label}
           value={Number(number)}
           min={Math.round(min * scale * 10) / 10}
           max={Math.round(max * scale * 10) / 10}
           text={number}
-          valueText={[`${number}${unit && ` ${unit}`}`, ...(note !== undefined ? [note] : [])].join(', ')}
+          valueText={shownText}
           onType={type}
           onStep={(steps) => change(value + steps * step, gestureName(label))}
           // A finger on the number types it; anywhere else on the strip it drags.
@@ -118,7 +143,7 @@ const styles = StyleSheet.create({
     touchAction: 'none',
     cursor: 'pointer',
   } as ViewStyle,
-  fill: { position: 'absolute', left: 0, top: 0, bottom: 0 },
+  fill: { position: 'absolute', left: 0, top: 0, bottom: 0, pointerEvents: 'none' },
   label: {
     fontFamily: WORDS,
     fontSize: grown(16),

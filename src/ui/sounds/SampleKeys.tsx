@@ -13,8 +13,8 @@ import { SettingStrip } from './SettingStrip';
 import { StripGroup } from './StripGroup';
 import type { ShownSound } from './useSound';
 
-/** Brings a recording of one's own onto the pad. */
-export function SampleKeys({ sound: { track, pad } }: { sound: ShownSound }) {
+/** Brings a recording of one's own onto the pad, and cuts the one that is there. */
+export function SampleKeys({ sound: { track, pad, source } }: { sound: ShownSound }) {
   const store = useStore() as Store;
   const instrument = useInstrument();
   const load = () => pickFiles(SAMPLE_KINDS, (files) => void loadSamples(store, instrument, files, { track, pad }));
@@ -27,6 +27,14 @@ export function SampleKeys({ sound: { track, pad } }: { sound: ShownSound }) {
         onPress={() => store.dispatch(sheetShown('record'))}
         style={styles.key}
       />
+      {typeof source !== 'string' && 'sample' in source && (
+        <ControlButton
+          label="Slice"
+          text="Slice"
+          onPress={() => store.dispatch(sheetShown('slice'))}
+          style={styles.short}
+        />
+      )}
     </View>
   );
 }
@@ -60,5 +68,6 @@ export function SampleStrips({ sound }: { sound: ShownSound }) {
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: 6 },
-  key: { flexGrow: 1, flexBasis: 0 },
+  key: { flexGrow: 1.6, flexBasis: 0 },
+  short: { flexGrow: 1, flexBasis: 0 },
 });

@@ -5,6 +5,7 @@ import { NUMBER_NAMES, SOUND_NUMBERS, type NumberSetting } from '@/core/document
 import { ownValue } from '@/core/shelf/ownValues';
 import { soundNumberSet } from '@/store/soundsSlice';
 import { useAppDispatch } from '@/store/store';
+import { SLIDER_STEPS } from '../shared/sliderKeys';
 import { TypedNumber } from '../shared/TypedNumber';
 import { gestureName, useDrag, type DragPoint } from '../shared/useDrag';
 import { useTokens } from '../theme/theme';
@@ -16,8 +17,6 @@ import type { ShownSound } from './useSound';
 /** A second touch within so many ms, and no further than so many px away, is one double touch. */
 const DOUBLE_MS = 350;
 const DOUBLE_PX = 24;
-
-const KEYS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }; // prettier-ignore
 
 interface DragState {
   gesture: string;
@@ -62,7 +61,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
     },
   });
   const onKeyDown = (event: { key: string; preventDefault: () => void }) => {
-    const steps = KEYS[event.key];
+    const steps = SLIDER_STEPS[event.key];
     const end = event.key === 'Home' ? min : event.key === 'End' ? max : null;
     if (event.key === 'Delete' || event.key === 'Backspace') set(null, gestureName(setting));
     else if (steps !== undefined) set(stepped(setting, value, steps), gestureName(setting));

@@ -13,4 +13,5 @@ export const SOUND_SHEETS = {
   also: lazyPlace(async () => ({ default: (await load()).AlsoSheet })),
   lfo: lazyPlace(async () => ({ default: (await load()).LfoSheet })),
   record: lazyPlace(async () => ({ default: (await load()).RecordSheet })),
+  slice: lazyPlace(async () => ({ default: (await load()).SliceSheet })),
 };

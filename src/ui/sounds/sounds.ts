@@ -9,4 +9,5 @@ export { CutsSheet } from './CutsSheet';
 export { AlsoSheet } from './AlsoSheet';
 export { LfoSheet } from './LfoSheet';
 export { RecordSheet } from './RecordSheet';
+export { SliceSheet } from '../slice/SliceSheet';
 export { loadSamples } from './sampleActs';

@@ -1,4 +1,4 @@
-/** Code of the encoders as esbuild puts it into a worker. */
+/** Code of an encoder as esbuild puts it into a worker. */
 declare module 'wasm-media-encoders/wasm/mp3' {
   const code: Uint8Array;
   export default code;
@@ -9,3 +9,6 @@ declare module 'libflacjs/dist/libflac.js' {
   const flac: typeof Flac;
   export default flac;
 }
+
+/** Registers itself where it is loaded: see `stretchScope.ts`. */
+declare module 'signalsmith-stretch';

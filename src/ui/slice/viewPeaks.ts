@@ -1,0 +1,19 @@
+import type { SampleAudio } from '@/core/sample/levels';
+import { audioPeaks } from '@/core/sample/tidy';
+import type { Piece } from '@/core/slice/cuts';
+
+/** Frames of a sound that are one number where it is seen from afar. */
+const COARSE = 256;
+
+const coarse = new WeakMap<SampleAudio, readonly number[]>();
+
+/** The loudest of each of so many columns of a stretch of a sound. From afar they are those of the sound made coarse, once. */
+export function viewPeaks(audio: SampleAudio, columns: number, { from, to }: Piece): number[] {
+  if (to - from < columns * COARSE * 2) return audioPeaks(audio, columns, from, to);
+  let peaks = coarse.get(audio);
+  if (!peaks) {
+    peaks = audioPeaks(audio, Math.ceil(audio.channels[0]!.length / COARSE));
+    coarse.set(audio, peaks);
+  }
+  return audioPeaks({ channels: [Float32Array.from(peaks)] }, columns, from / COARSE, to / COARSE);
+}
