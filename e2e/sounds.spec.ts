@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Kit } from '@/core/document/kit';
 import type { Track } from '@/core/document/track';
 import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
-import { DIALOG, expectUsable } from './support/access';
+import { expectSheetUsable, expectUsable } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
@@ -288,7 +288,7 @@ for (const viewport of [
       await expect(page.getByRole('dialog', { name: title, exact: true })).toBeVisible();
       if (key === 'Also plays') await app.button('Also plays 2 Rim').click();
       if (key === 'LFO') await app.button('Add a wave').click();
-      await expectUsable(page, DIALOG);
+      await expectSheetUsable(page);
       await page.keyboard.press('Escape');
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }

@@ -1,5 +1,11 @@
 import type { Page } from '@playwright/test';
-import { DIALOG, expectAccessible, expectReadableInAllThemes, expectUsable } from './support/access';
+import {
+  DIALOG,
+  expectAccessible,
+  expectReadableInOtherThemes,
+  expectSheetUsable,
+  expectUsable,
+} from './support/access';
 import { expect, test } from './support/app';
 import { openLaunch } from './support/launch';
 import { demoSet } from './support/sets';
@@ -16,10 +22,14 @@ for (const [size, viewport] of [
     // As the device wishes, so that a look in another theme needs no other visit.
     test.beforeEach(({ app }) => app.store('settings', '{"theme":"system"}'));
 
-    const usable = async (page: Page, part?: string) => {
-      await expectUsable(page, part);
-      // Colours are the same at every size.
-      if (size === 'phone') await expectReadableInAllThemes(page, part);
+    // Colours are the same at every size.
+    const usable = async (page: Page) => {
+      await expectUsable(page);
+      if (size === 'phone') await expectReadableInOtherThemes(page);
+    };
+    const sheetUsable = async (page: Page) => {
+      await expectSheetUsable(page);
+      if (size === 'phone') await expectReadableInOtherThemes(page, DIALOG);
     };
 
     test('Pads, the menus, the setup and the pages beside', async ({ app, page }) => {
@@ -33,7 +43,7 @@ for (const [size, viewport] of [
         await app.menu(sheet === 'Carry away' ? sheet : 'Setup');
         if (sheet === 'Keys') await app.button('All keys').click();
         await expect(page.getByRole('dialog', { name: sheet })).toBeVisible();
-        await usable(page, DIALOG);
+        await sheetUsable(page);
         await page.keyboard.press('Escape');
         await expect(page.getByRole('dialog')).toHaveCount(0);
       }
@@ -52,7 +62,7 @@ for (const [size, viewport] of [
         const dialog = page.getByRole('dialog', { name: sheet });
         await expect(dialog).toBeVisible();
         if (size === 'wide') await expect(app.pad(1)).toBeInViewport(); // pads stay free to be played
-        await usable(page, DIALOG);
+        await sheetUsable(page);
         await page.keyboard.press('Escape');
         await expect(dialog).toHaveCount(0);
       }
@@ -63,7 +73,7 @@ for (const [size, viewport] of [
       await expectAccessible(page);
       for (const sheet of ['Edit', 'Length', 'Generate']) {
         await openSheet(app, sheet);
-        await usable(page, DIALOG);
+        await sheetUsable(page);
         await page.keyboard.press('Escape');
         await expect(page.getByRole('dialog')).toHaveCount(0);
       }
@@ -111,7 +121,7 @@ for (const [size, viewport] of [
         // On a wide screen a sheet lies on none of the performer's keys.
         const keys = size === 'wide' ? ['Lift', 'Stop all', 'Launching'] : [];
         for (const name of keys) await app.button(name).click({ trial: true });
-        await usable(page, DIALOG);
+        await sheetUsable(page);
         await page.keyboard.press('Escape');
       }
     });

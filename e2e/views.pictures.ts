@@ -1,5 +1,8 @@
+import { renderLoop } from '@/core/engine/offline';
+import { writeSampleWav } from '@/core/formats/sampleWav';
+import { SAMPLE_RATE } from '@/core/sample/levels';
 import { expect, test, type App } from './support/app';
-import { drumFreely } from './support/drummer';
+import { demoSet } from './support/sets';
 import { choose, drag, typeInto } from './support/steps';
 
 // npm run pictures: takes the pictures of docs/screenshots anew, from the demo.
@@ -12,15 +15,6 @@ const WIDE = { width: 1280, height: 800 };
 const playing = async (app: App) => {
   await app.play.click();
   await expect(app.position).toHaveText('3.3', { timeout: 20_000 });
-};
-
-/** Four bars of kick, snare and hats. */
-const freeBeat = (bpm: number) => {
-  const eighth = 30000 / bpm;
-  return Array.from({ length: 32 }, (_, i) => i).flatMap((i) => [
-    { pad: 5, ms: i * eighth + ((i * 7) % 11) },
-    ...(i % 4 === 0 ? [{ pad: 1, ms: i * eighth + 3 }] : i % 4 === 2 ? [{ pad: 3, ms: i * eighth + 5 }] : []),
-  ]);
 };
 
 /** A second pattern over the first one's trace, with a roll, a pitch, odds and a window. */
@@ -138,6 +132,31 @@ const shelf = async (app: App) => {
   await app.page.waitForTimeout(1500);
 };
 
+/** A loop of the demo as a recording, cut at its onsets. */
+const cutLoop = async (app: App) => {
+  const { tracks, tempo } = demoSet();
+  const { left, right } = renderLoop({
+    track: tracks[0]!,
+    pattern: tracks[0]!.patterns[0]!,
+    tempo,
+    sampleRate: SAMPLE_RATE,
+  });
+  const file = {
+    name: 'Rink floor.wav',
+    mimeType: 'audio/wav',
+    buffer: Buffer.from(writeSampleWav({ channels: [left, right] })),
+  };
+  await app.open();
+  await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
+  await app.button('Sound 16 Snap').click();
+  const [chooser] = await Promise.all([app.page.waitForEvent('filechooser'), app.button('Load sample').click()]);
+  await chooser.setFiles([file]);
+  await app.button('Slice').click();
+  await app.page.getByRole('button', { name: /^Cut at / }).click();
+  await app.button('Next piece').click();
+  await app.button('Close').click();
+};
+
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
   ['pads-phone', PHONE, playing],
   [
@@ -167,17 +186,9 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Edit section Fast Laps').click();
     },
   ],
-  [
-    'keep-phone',
-    PHONE,
-    async (app) => {
-      await app.menu('Start empty');
-      await drumFreely(app.page, freeBeat(104));
-      await app.button('Keep').click();
-    },
-  ],
   ['sets-wide', WIDE, compared],
   ['sounds-phone', PHONE, shapedSound],
+  ['slice-phone', PHONE, cutLoop],
   ['shelf-wide', WIDE, shelf],
   ['start-phone', PHONE, (app) => app.menu('Start page')],
   [

@@ -10,6 +10,7 @@ const began = Date.now();
 const DEBIAN = [
   ['chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell')],
   ['sox', () => existsSync('/usr/bin/sox')],
+  ['aubio-tools', () => existsSync('/usr/bin/aubioonset')],
   ['ffmpeg', () => existsSync('/usr/bin/ffmpeg')],
   ['openttd-openmsx', () => existsSync('/usr/share/games/openttd/baseset/openmsx')],
   ['unzip', () => existsSync('/usr/bin/unzip')],

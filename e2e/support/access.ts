@@ -7,6 +7,22 @@ import { expect } from './app';
  * @param part selector of what axe looks at, the whole page if none is given
  */
 export async function expectUsable(page: Page, part?: string): Promise<void> {
+  await expectFits(page, part);
+  await expectAccessible(page, part);
+}
+
+/**
+ * A sheet can be used. What it says to assistive technology is the same at every size: axe, which takes long, looks at it on an upright
+ * phone alone.
+ */
+export async function expectSheetUsable(page: Page): Promise<void> {
+  const { width, height } = page.viewportSize()!;
+  await (width < Math.min(height, 500) ? expectUsable(page, DIALOG) : expectFits(page, DIALOG));
+}
+
+/** Nothing is too small to press, and nothing overflows. */
+async function expectFits(page: Page, part?: string): Promise<void> {
+  // Some sheets are loaded when they are opened.
   if (part) await page.locator(part).first().waitFor();
   const small = await page.evaluate(() =>
     [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap((element) => {
@@ -16,7 +32,7 @@ export async function expectUsable(page: Page, part?: string): Promise<void> {
     }),
   );
   expect(small).toEqual([]);
-  await expectAccessible(page, part);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
 }
 
 /** To describe all that is well, too, takes axe most of its time. */
@@ -39,10 +55,12 @@ export async function expectAccessible(page: Page, part?: string): Promise<void>
 
 export const DIALOG = '[role="dialog"]';
 
-/** In the dark, the light and the high-contrast theme every text can be read (WCAG 2.2, 1.4.3). The theme is to be the device's. */
-export async function expectReadableInAllThemes(page: Page, part?: string): Promise<void> {
+/**
+ * In the dark and the high-contrast theme, too, every text can be read (WCAG 2.2, 1.4.3); `expectAccessible` looks at the light one. The
+ * theme is to be the device's.
+ */
+export async function expectReadableInOtherThemes(page: Page, part?: string): Promise<void> {
   for (const media of [
-    { colorScheme: 'light', contrast: 'no-preference' },
     { colorScheme: 'dark', contrast: 'more' },
     { colorScheme: 'dark', contrast: 'no-preference' },
   ] as const) {
@@ -52,4 +70,5 @@ export async function expectReadableInAllThemes(page: Page, part?: string): Prom
     expect(violations.map((v) => [media, v.nodes.map((n) => n.html.slice(0, 160))])).toEqual([]);
     expect(passes.length + incomplete.length).toBeGreaterThan(0);
   }
+  await page.emulateMedia({ colorScheme: 'light', contrast: 'no-preference' });
 }
