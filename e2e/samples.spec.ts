@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import type { Page } from '@playwright/test';
 import type { Sound } from '@/core/document/sound';
 import type { Track } from '@/core/document/track';
 import { writeSampleWav } from '@/core/formats/sampleWav';
@@ -338,4 +339,54 @@ test('a Move of the start is there for a sample, and not for a made sound', asyn
   await choose(app, 'Moves of', 'Snare');
   await expect(app.strip('Resonance')).toBeVisible();
   await expect(app.strip('Start')).toHaveCount(0);
+});
+
+/** Pieces of audio that the storage holds. */
+const piecesStored = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((done, failed) => {
+        const request = indexedDB.open('chaffinch');
+        request.onerror = () => failed(request.error!);
+        request.onsuccess = () => {
+          const keys = request.result.transaction('entries').objectStore('entries').getAllKeys();
+          keys.onsuccess = () => {
+            request.result.close();
+            done(keys.result.filter((key) => String(key).startsWith('audio ')).length);
+          };
+        };
+      }),
+  );
+
+test('where the storage fills in the middle of a recording it is said, nothing of it is kept, and what there was stays', async ({
+  app,
+  page,
+}) => {
+  // The second of its pieces finds no more room: a piece is a megabyte of text.
+  await page.addInitScript(() => {
+    const full = { after: Infinity };
+    (window as unknown as { full: typeof full }).full = full;
+    const put = IDBObjectStore.prototype.put as (this: IDBObjectStore, ...args: unknown[]) => IDBRequest<IDBValidKey>;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...args: unknown[]) {
+      if (JSON.stringify(args).length > 500_000 && full.after-- <= 0) {
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      }
+      return put.apply(this, args);
+    } as typeof IDBObjectStore.prototype.put;
+  });
+  await openSounds(app);
+  await load(app, toneWav('Kept.wav', 300, 1));
+  await expect(app.button('Sound 1 Kept')).toBeVisible();
+  await app.savedSet((set) => (set.tracks[0] as Track).kit.pads[0]!.sound.name === 'Kept');
+  const before = await app.savedNow();
+  await page.evaluate(() => void ((window as unknown as { full: { after: number } }).full.after = 1));
+  await app.button('Sound 2 Rim').press('Enter');
+  await load(app, toneWav('Too long.wav', 200, 20));
+  await expect(page.getByText(/“Too long\.wav” could not be loaded\. The browser has no room for it\./)).toBeVisible();
+  expect((await app.savedNow()).tracks).toEqual(before.tracks);
+  // Its first piece does not lie about: there is the one of what was kept.
+  await expect.poll(() => piecesStored(page)).toBe(1);
+  await page.reload();
+  await expect(app.button('Sound 1 Kept')).toBeVisible();
+  await expect.poll(() => samplesTold(app)).toBe(1);
 });

@@ -154,7 +154,7 @@ const cutLoop = async (app: App) => {
   await app.button('Slice').click();
   await app.page.getByRole('button', { name: /^Cut at / }).click();
   await app.button('Next piece').click();
-  await app.button('Close').click();
+  await expect(app.page.getByText('Loaded onto')).toHaveCount(0);
 };
 
 const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<void>][] = [
