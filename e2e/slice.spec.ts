@@ -159,6 +159,27 @@ test('in the picture a cut is dragged to a zero crossing, a piece is touched and
   await expect(page.getByRole('img', { name: /^Shown large: 2\.\d+ to 3\.\d+ s/ })).toBeVisible();
 });
 
+test('two fingers on the picture make it larger where they are, and cut and choose nothing', async ({ app, page }) => {
+  await openLoop(app);
+  await app.button('Cut by Equal parts').click();
+  await app.button('Cut into 8 equal parts').click();
+  const before = await cutsOf(app);
+  const picture = page.getByRole('img', { name: 'Recording, 4.36 s, 8 pieces' });
+  await picture.scrollIntoViewIfNeeded();
+  const { x, y, width, height } = (await picture.boundingBox())!;
+  const glass = await page.context().newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...shares: number[]) =>
+    glass.send('Input.dispatchTouchEvent', { type, touchPoints: shares.map((share, id) => ({ x: x + share * width, y: y + height / 2, id })) }); // prettier-ignore
+  await touch('touchStart', 0.45);
+  await touch('touchStart', 0.45, 0.55);
+  for (const apart of [0.1, 0.2, 0.3, 0.4]) await touch('touchMove', 0.5 - apart / 2, 0.5 + apart / 2);
+  await touch('touchEnd');
+  // Four times as large, about the middle: 3/8 to 5/8 of 4.36 s.
+  await expect(page.getByRole('img', { name: /^Shown large: 1\.6\d to 2\.7\d s/ })).toBeVisible();
+  await expect(app.button('Hear piece')).toHaveText('Hear 1 of 8');
+  expect(await cutsOf(app)).toEqual(before);
+});
+
 test('fitted to bars of another tempo its pitch stays, its cuts go along; as a WAV file its cuts are cue points', async ({
   app,
   page,

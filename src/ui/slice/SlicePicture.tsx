@@ -10,6 +10,7 @@ import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS } from '../theme/tokens';
 import { grown } from '../theme/type';
 import { SoundPicture } from '../sounds/SoundPicture';
+import { usePinch } from './usePinch';
 import type { Recording } from './useRecording';
 import { viewPeaks } from './viewPeaks';
 
@@ -18,6 +19,8 @@ const OVERVIEW_COLUMNS = 160;
 /** px within which an edge is taken, and further than which a touch is a drag. */
 const GRIP_PX = 20;
 const TAP_PX = 6;
+/** The least that is shown large, frames: 20 ms. */
+export const LEAST_VIEW = 960;
 /** Pieces narrower than this share of the picture have no number. */
 const NUMBERED = 0.05;
 
@@ -35,7 +38,10 @@ interface Props {
   onView: (view: Piece) => void;
 }
 
-/** A recording large: its pieces between slanted cuts. A cut is dragged, a piece touched, and the whole moved where it is longer than the picture. */
+/**
+ * A recording large: its pieces between slanted cuts. A cut is dragged, a piece touched, and the whole
+ * moved where it is longer than the picture, and made larger by two fingers.
+ */
 export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, onView }: Props) {
   const tokens = useTokens();
   const { layout } = useRoom();
@@ -51,6 +57,14 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
     { edge: 'end', frame: part.to },
     ...cuts.map((frame, edge) => ({ edge, frame })),
   ];
+  const pinch = usePinch<{ frame: number; length: number }>({
+    begin: ({ x, width }) => ({ frame: view.from + (x / width) * length, length }),
+    // What lies between the fingers stays between them.
+    move: ({ times, x, width }, begun) => {
+      const next = Math.min(frames, Math.max(Math.min(frames, LEAST_VIEW), begun.length / times));
+      onView(within(frames, begun.frame - (x / width) * next, next));
+    },
+  });
   const dragging = useDrag<{ edge?: Edge; from: number; gesture: string; moved: boolean }>({
     begin: ({ x, width }) => {
       const px = ({ frame }: { frame: number }) => Math.abs(shareOf(frame) * width - x);
@@ -67,7 +81,7 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
       else onView(within(frames, drag.from - by, length));
     },
     end: ({ x, width }, { moved }, cancelled) => {
-      if (!moved && !cancelled) onTouch(view.from + (x / width) * length);
+      if (!moved && !cancelled && !pinch.isOn()) onTouch(view.from + (x / width) * length);
     },
   });
   const percent = (frame: number): `${number}%` => `${shareOf(frame) * 100}%`;
@@ -77,7 +91,7 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
       role="img"
       aria-label={`Recording, ${(frames / SAMPLE_RATE).toFixed(2)} s, ${counted(pieces.length, 'piece')}`}
       style={[styles.picture, layout === 'lying' && styles.low, { backgroundColor: tokens.deep }]}
-      {...dragging()}
+      {...pinch.around(dragging())}
     >
       {piece && (
         <View

@@ -17,11 +17,8 @@ import { CutWays } from './CutWays';
 import { FitKeys } from './FitKeys';
 import { LayKeys, type Laying } from './LayKeys';
 import { saveRecording, toPads } from './sliceActs';
-import { SliceOverview, SlicePicture, within, type Edge } from './SlicePicture';
+import { LEAST_VIEW, SliceOverview, SlicePicture, within, type Edge } from './SlicePicture';
 import { useRecording, type Recording } from './useRecording';
-
-/** The least that is shown large, frames: 20 ms. */
-const LEAST_VIEW = 960;
 
 /** How pieces were last laid, for as long as the page is open. */
 let lastLaying: Laying = { onto: 'new', withPattern: true };
