@@ -7,10 +7,13 @@ import { samples } from '@/storage/storage';
 /** The recording that was opened last, and what was found in it. */
 let latest: { id: string; audio: Promise<SampleAudio | null>; onsets?: Promise<SoundOnset[]> } | null = null;
 
-/** The audio of a recording; null: it is not on this device. */
-export function openRecording(id: string): Promise<SampleAudio | null> {
-  if (latest?.id !== id) latest = { id, audio: samples.load(id) };
-  return latest.audio;
+/** The audio of a recording; null: it is not on this device, or cannot be read now. */
+export async function openRecording(id: string): Promise<SampleAudio | null> {
+  if (latest?.id !== id) latest = { id, audio: samples.load(id).catch(() => null) };
+  const audio = await latest.audio;
+  // One that is missing may come.
+  if (!audio && latest?.id === id) latest = null;
+  return audio;
 }
 
 /** Where something begins in a recording, found once in a worker. */

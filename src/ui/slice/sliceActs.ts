@@ -2,7 +2,7 @@ import { counted } from '@/core/counted';
 import { idsFrom } from '@/core/document/hit';
 import { MAX_NAME } from '@/core/document/limits';
 import { MOST_SAMPLE_SECONDS } from '@/core/document/sample';
-import { asTaken } from '@/core/document/sound';
+import { asTaken, sampleOf } from '@/core/document/sound';
 import { writeSampleWav } from '@/core/formats/sampleWav';
 import { SAMPLE_RATE } from '@/core/sample/levels';
 import { asCuts } from '@/core/slice/cuts';
@@ -86,6 +86,9 @@ export async function fitToBars(
   const { tempo } = selectSet(store.getState());
   try {
     const source = await keepAudio(store, instrument, await fitted(audio, part, frames));
+    // Stretching takes a moment, in which something else may have been put there.
+    const now = selectSet(store.getState()).tracks[track]?.kit.pads[pad]?.sound;
+    if (!now || sampleOf(now.source) !== sampleOf(sound.source)) return;
     const times = frames / (part.to - part.from);
     const { start: _, end: __, ...settings } = sound.settings;
     const moved = asCuts(cuts.map((cut) => (cut - part.from) * times), { from: 0, to: frames }); // prettier-ignore
