@@ -182,8 +182,6 @@ test('the guide says what is missing: another place, a sheet, a song that was st
 
 for (const [width, height] of [
   [390, 844],
-  [844, 390],
-  [320, 568],
   [1280, 800],
 ] as const) {
   test.describe(`${width} x ${height}`, () => {
@@ -216,6 +214,24 @@ for (const [width, height] of [
     });
   });
 }
+
+test('the start page fits a phone that lies, and a small one, at the first visit and later', async ({ app, page }) => {
+  await page.goto('/');
+  const sizes = [{ width: 844, height: 390 }, { width: 320, height: 568 }]; // prettier-ignore
+  for (const size of sizes) {
+    await page.setViewportSize(size);
+    await expect(app.button('Empty set')).toBeVisible();
+    await expectAccessible(page);
+  }
+  await app.button('Empty set').click();
+  await expect(app.pad(1)).toBeVisible();
+  await app.menu('Start page');
+  for (const size of sizes) {
+    await page.setViewportSize(size);
+    await expect(app.button('Back')).toBeVisible();
+    await expectUsable(page);
+  }
+});
 
 for (const [width, height] of [
   [390, 844],

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import {
+  DARK,
   DIALOG,
   expectAccessible,
   expectReadableInOtherThemes,
@@ -22,14 +23,14 @@ for (const [size, viewport] of [
     // As the device wishes, so that a look in another theme needs no other visit.
     test.beforeEach(({ app }) => app.store('settings', '{"theme":"system"}'));
 
-    // Colours are the same at every size.
+    // Colours are the same at every size, and those of sheets are those of places.
     const usable = async (page: Page) => {
       await expectUsable(page);
       if (size === 'phone') await expectReadableInOtherThemes(page);
     };
     const sheetUsable = async (page: Page) => {
       await expectSheetUsable(page);
-      if (size === 'phone') await expectReadableInOtherThemes(page, DIALOG);
+      if (size === 'phone') await expectReadableInOtherThemes(page, DIALOG, [DARK]);
     };
 
     test('Pads, the menus, the setup and the pages beside', async ({ app, page }) => {

@@ -53,12 +53,11 @@ const checks = [
   [bin('tsc'), '--noEmit', '-p', 'tsconfig.core.json'],
   [bin('eslint'), '.', '--max-warnings', '0'],
 ];
-// The build, the longest of them, uses one core; the checks share the other meanwhile.
+// The build, the longest of them, uses one core; the checks and then the unit tests share the other meanwhile.
 const building = build();
 for (const fine of await Promise.all(checks.map(([command, ...args]) => runBeside(command, args)))) {
   count(...(fine ? [1, 0] : [0, 1]));
 }
-await building;
 
 heading('Unit tests');
 const unitFile = inRoot('test-results', 'unit.json');
@@ -66,6 +65,8 @@ await run(bin('jest'), ['--maxWorkers=2', '--json', `--outputFile=${unitFile}`])
 const unit = report(unitFile);
 count(unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites : 1);
 
+// Unit tests need nothing that is built.
+await building;
 heading('Browser tests');
 await run(bin('playwright'), ['test']);
 const browser = report(inRoot('test-results', 'e2e.json'));

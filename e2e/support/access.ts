@@ -55,15 +55,19 @@ export async function expectAccessible(page: Page, part?: string): Promise<void>
 
 export const DIALOG = '[role="dialog"]';
 
+export const DARK = { colorScheme: 'dark', contrast: 'no-preference' } as const;
+const HIGH_CONTRAST = { colorScheme: 'dark', contrast: 'more' } as const;
+
 /**
  * In the dark and the high-contrast theme, too, every text can be read (WCAG 2.2, 1.4.3); `expectAccessible` looks at the light one. The
  * theme is to be the device's.
  */
-export async function expectReadableInOtherThemes(page: Page, part?: string): Promise<void> {
-  for (const media of [
-    { colorScheme: 'dark', contrast: 'more' },
-    { colorScheme: 'dark', contrast: 'no-preference' },
-  ] as const) {
+export async function expectReadableInOtherThemes(
+  page: Page,
+  part?: string,
+  themes: readonly (typeof DARK | typeof HIGH_CONTRAST)[] = [DARK, HIGH_CONTRAST],
+): Promise<void> {
+  for (const media of themes) {
     await page.emulateMedia(media);
     const axe = new AxeBuilder({ page }).withRules('color-contrast').setLegacyMode();
     const { violations, passes, incomplete } = await (part ? axe.include(part) : axe).analyze();
