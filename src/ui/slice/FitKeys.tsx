@@ -3,7 +3,6 @@ import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { counted } from '@/core/counted';
 import { SAMPLE_RATE } from '@/core/sample/levels';
-import { framesPerTick, ticksPerBar } from '@/core/time/ticks';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
@@ -25,21 +24,22 @@ export function FitKeys({ recording }: { recording: Recording }) {
   const [typed, setTyped] = useState<number | null>(null);
   const [busy, setBusy] = useState(false);
   const length = part.to - part.from;
-  const bar = (bpm: number) => ticksPerBar(meter) * framesPerTick(bpm, SAMPLE_RATE);
-  const likely = Math.min(MOST_BARS, Math.max(1, Math.round(length / bar(own ?? tempo))));
+  const ownBars = length / framesOfBars(1, own ?? tempo, meter);
+  const likely = Math.min(MOST_BARS, Math.max(1, Math.round(ownBars)));
   const bars = typed ?? likely;
-  const problem = whyNotFitted(recording, framesOfBars(store, bars));
+  const frames = framesOfBars(bars, tempo, meter);
+  const problem = whyNotFitted(recording, frames);
   const fit = async () => {
     setBusy(true);
     await fitToBars(store, instrument, recording, bars);
     setBusy(false);
   };
-  const seconds = (frames: number) => (frames / SAMPLE_RATE).toFixed(2);
+  const seconds = (of: number) => (of / SAMPLE_RATE).toFixed(2);
   return (
     <>
       <SheetTitle>Fit to bars</SheetTitle>
       <Words>
-        {`It is ${seconds(length)} s long${own === null ? '' : `, ${(length / bar(own)).toFixed(2)} bars at ${Math.round(own * 10) / 10} BPM`}. In this set, at ${tempo} BPM, ${counted(bars, 'bar')} would be ${seconds(bars * bar(tempo))} s. Its pitch stays.`}
+        {`It is ${seconds(length)} s long${own === null ? '' : `, ${ownBars.toFixed(2)} bars at ${Math.round(own * 10) / 10} BPM`}. In this set, at ${tempo} BPM, ${counted(bars, 'bar')} would be ${seconds(frames)} s. Its pitch stays.`}
       </Words>
       {problem && <Words>{problem}</Words>}
       <View style={styles.row}>

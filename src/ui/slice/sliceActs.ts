@@ -7,7 +7,7 @@ import { writeSampleWav } from '@/core/formats/sampleWav';
 import { SAMPLE_RATE } from '@/core/sample/levels';
 import { asCuts } from '@/core/slice/cuts';
 import { layPieces, type PiecesLaid } from '@/core/slice/layPieces';
-import { framesPerTick, ticksPerBar } from '@/core/time/ticks';
+import { framesPerTick, ticksPerBar, type Meter } from '@/core/time/ticks';
 import type { Instrument } from '@/instrument/instrument';
 import { fitted } from '@/instrument/recordings';
 import { saveFile } from '@/storage/shareFile';
@@ -56,9 +56,8 @@ function laidWords({ here, added }: PiecesLaid, pieces: string, track: string): 
   return `${pieces} on ${where}.${inSlot}`;
 }
 
-/** Frames of so many bars of the set. */
-export function framesOfBars(store: Store, bars: number): number {
-  const { tempo, meter } = selectSet(store.getState());
+/** Frames of so many bars at a tempo, BPM. */
+export function framesOfBars(bars: number, tempo: number, meter: Meter): number {
   return Math.round(bars * ticksPerBar(meter) * framesPerTick(tempo, SAMPLE_RATE));
 }
 
@@ -82,8 +81,8 @@ export async function fitToBars(
 ): Promise<void> {
   const { track, pad, sound, part, cuts, audio } = recording;
   if (!audio) return;
-  const frames = framesOfBars(store, bars);
-  const { tempo } = selectSet(store.getState());
+  const { tempo, meter } = selectSet(store.getState());
+  const frames = framesOfBars(bars, tempo, meter);
   try {
     const source = await keepAudio(store, instrument, await fitted(audio, part, frames));
     // Stretching takes a moment, in which something else may have been put there.

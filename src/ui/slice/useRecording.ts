@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Sound } from '@/core/document/sound';
 import { tempoOf } from '@/core/slice/loopTempo';
 import { piecesOf, playedPart, type Piece } from '@/core/slice/cuts';
@@ -40,8 +40,13 @@ export function useRecording(): Recording | null {
   const { sound } = kit.pads[pad]!;
   const source = !tones && 'sample' in sound.source ? sound.source : null;
   const { audio, onsets } = useAudio(source?.sample ?? null);
+  const part = playedPart(sound.settings, source?.frames ?? 1);
+  // It takes some ms: not with every cut that is dragged.
+  const found = useMemo(
+    () => onsets && foundTempo(onsets, { from: part.from, to: part.to }, meter),
+    [onsets, part.from, part.to, meter],
+  );
   if (!source) return null;
-  const part = playedPart(sound.settings, source.frames);
   const cuts = sound.cuts ?? NO_CUTS;
   return {
     track,
@@ -54,7 +59,7 @@ export function useRecording(): Recording | null {
     pieces: piecesOf(cuts, part),
     audio,
     onsets,
-    tempo: sound.tempo ?? (onsets && foundTempo(onsets, part, meter)),
+    tempo: sound.tempo ?? found,
   };
 }
 
