@@ -80,6 +80,8 @@ class World {
   private readonly locks = new Locks();
   private readonly channels = new Map<number, TabChannel>();
   private readonly editedFrom = new Map<number, number>();
+  /** Reads that wait, of each tab that is not answered at once. */
+  private readonly waiting = new Map<number, (() => void)[]>();
   private opened = 0;
 
   async openTab(): Promise<number> {
@@ -112,13 +114,28 @@ class World {
     const { memory, open } = this;
     const alive = <T>(act: () => Promise<T>) => (open.has(id) ? act() : new Promise<T>(() => undefined));
     return Object.assign(Object.create(memory) as Memory, {
-      getItem: (key: string) => alive(() => memory.getItem(key)),
+      getItem: (key: string) => alive(() => this.answered(id).then(() => memory.getItem(key))),
       setItem: (key: string, value: string) => alive(() => memory.setItem(key, value)),
       setMany: (entries: Record<string, string>) => alive(() => memory.setMany(entries)),
       removeItem: (key: string) => alive(() => memory.removeItem(key)),
       getMany: (keys: string[]) => alive(() => memory.getMany(keys)),
       removeMany: (keys: string[]) => alive(() => memory.removeMany(keys)),
     });
+  }
+
+  private answered(id: number): Promise<void> {
+    return new Promise((done) => this.waiting.get(id)?.push(done) ?? done());
+  }
+
+  /** What this tab reads waits until it is answered. */
+  holdReads(id: number): void {
+    if (!this.waiting.has(id)) this.waiting.set(id, []);
+  }
+
+  answerReads(): void {
+    const waiting = [...this.waiting.values()].flat();
+    this.waiting.clear();
+    for (const answer of waiting) answer();
   }
 
   /** A tab that is closed or loaded anew saves as it goes; one that crashes does not. */
@@ -211,6 +228,23 @@ test('taken over, the newest set is handed across; both know which one saves', a
   expect(world.stored()).toEqual([91]);
 });
 
+test('a tab that got the lock between two others, and loses it while it reads what is stored, saves no more', async () => {
+  const world = new World();
+  const [first, second] = [await world.openTab(), await world.openTab()];
+  world.holdReads(first);
+  void world.open.get(second)!.tabs.takeOver();
+  await world.passed(0);
+  world.answerReads();
+  await world.passed(0);
+  expect([first, second].map((id) => world.role(id))).toEqual(['follower', 'owner']);
+  world.edit(second, 91);
+  await world.passed(400);
+  expect(world.tempo(first)).toBe(91);
+  world.leave(second, false);
+  await world.passed(0);
+  expect(world.role(first)).toBe('owner');
+});
+
 test('a tab that is frozen loses the set without being asked, and what it had not saved is kept aside', async () => {
   const world = new World();
   const [first, second] = [await world.openTab(), await world.openTab()];
@@ -271,7 +305,7 @@ const deed = fc.oneof(
     weight: 2,
     arbitrary: fc.record({ kind: fc.constantFrom('close', 'crash', 'reload', 'takeOver'), tab: fc.nat(2) }),
   },
-  { weight: 2, arbitrary: fc.record({ kind: fc.constant('wait' as const), tab: fc.nat(2) }) },
+  { weight: 2, arbitrary: fc.record({ kind: fc.constantFrom('wait', 'holdReads'), tab: fc.nat(2) }) },
 );
 
 test('three tabs, edited, closed, crashed, loaded anew and taken over in any order: what was on a screen is stored, once', async () => {
@@ -284,8 +318,11 @@ test('three tabs, edited, closed, crashed, loaded anew and taken over in any ord
       for (const { kind, tab } of deeds) {
         const id = ids[tab]!;
         if (kind === 'edit') world.edit(id, ++tempo);
-        else if (kind === 'wait') await world.passed(500);
-        else if (kind === 'takeOver') {
+        else if (kind === 'holdReads') world.holdReads(id);
+        else if (kind === 'wait') {
+          world.answerReads();
+          await world.passed(500);
+        } else if (kind === 'takeOver') {
           void world.open.get(id)!.tabs.takeOver();
           await world.passed(tempo % 2 === 0 ? 0 : 2000);
         } else {
@@ -302,6 +339,7 @@ test('three tabs, edited, closed, crashed, loaded anew and taken over in any ord
           ids[tab] = await world.openTab();
         }
       }
+      world.answerReads();
       await world.passed(6000);
       expect(await world.isWhole()).toBe(true);
       const roles = ids.map((id) => world.role(id));

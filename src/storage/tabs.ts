@@ -52,6 +52,8 @@ export class Tabs {
   private opening: Promise<SetPieces | null> | null = null;
   private asideKey = '';
   private isTaking = false;
+  /** It has asked for the lock, and stands in the browser's queue. */
+  private isWaiting = false;
   private answered: (() => void) | null = null;
   private release = () => {};
 
@@ -135,12 +137,10 @@ export class Tabs {
       channel.postMessage({ kind: 'handOver', to: this.id });
     });
     this.answered = null;
-    const asked = locks.request(LOCK, { steal: true }, async () => {
-      await this.ownWhatIsStored();
+    this.hold({ steal: true }, async (isStolen) => {
+      await this.ownWhatIsStored(isStolen);
       this.isTaking = false;
-      return this.untilLost();
     });
-    this.whenLost(asked, () => (this.isTaking = false));
   }
 
   private hear(message: TabMessage): void {
@@ -189,14 +189,36 @@ export class Tabs {
   private follow(): void {
     this.store.dispatch(tabChanged('follower'));
     this.keepAside();
-    const { locks } = this.browser;
-    this.whenLost(
-      locks!.request(LOCK, async () => {
-        if (this.owns || this.isTaking) return undefined; // it takes over by the other way
-        await this.ownWhatIsStored();
-        return this.untilLost();
-      }),
-    );
+    this.waitForLock();
+  }
+
+  /** Owns the set once no other tab does. */
+  private waitForLock(): void {
+    if (this.isWaiting) return;
+    this.isWaiting = true;
+    this.hold({}, async (isStolen) => {
+      this.isWaiting = false;
+      if (this.owns || this.isTaking) return; // it takes over by the other way
+      await this.ownWhatIsStored(isStolen);
+    });
+  }
+
+  /**
+   * Asks for the lock, and keeps it for as long as this tab owns the set.
+   * @param take makes this tab the owner. Another one may steal the lock while this one still reads what is stored, as between two
+   *   tabs that hand over to each other: after each wait it asks whether that has happened, and then leaves the set to the other.
+   */
+  private hold(options: LockOptions, take: (isStolen: () => boolean) => Promise<void>): void {
+    let isStolen = false;
+    const asked = this.browser.locks!.request(LOCK, options, async () => {
+      await take(() => isStolen);
+      return this.owns ? this.untilLost() : undefined;
+    });
+    this.whenLost(asked, () => {
+      isStolen = true;
+      this.isTaking = false;
+      if (!this.owns) this.waitForLock();
+    });
   }
 
   /** @param saved the set as it is stored; null if it is not */
@@ -244,12 +266,15 @@ export class Tabs {
   // --- what is stored ---------------------------------------------------------------------------------------
 
   /** Goes on with what the last owner has stored; if this tab was edited, with its own, and the other is put aside. */
-  private async ownWhatIsStored(): Promise<void> {
+  private async ownWhatIsStored(isStolen: () => boolean): Promise<void> {
     await this.followStored();
+    if (isStolen()) return;
     // A hand may have been quicker than the storage.
     if (!this.isEdited) return this.own(this.openSet, this.pieces);
     const aside = this.asideKey;
-    if (await this.putTheirsAside()) {
+    const isTheirsAside = await this.putTheirsAside(isStolen);
+    if (isStolen()) return;
+    if (isTheirsAside) {
       this.store.dispatch(noticed('This set is saved from now on. That of the other tab is kept, see Sets.'));
     }
     this.own({ set: null, stage: null });
@@ -260,9 +285,9 @@ export class Tabs {
    * Tries until it has succeeded: nothing is saved over what lies nowhere else.
    * @returns whether there was anything else than what this tab was edited from
    */
-  private async putTheirsAside(): Promise<boolean> {
+  private async putTheirsAside(isStolen: () => boolean): Promise<boolean> {
     const { storage, now = () => new Date() } = this.browser;
-    for (let failed = false; ; failed = true) {
+    for (let failed = false; !isStolen(); failed = true) {
       try {
         const theirs = await findSet(storage, SET_KEY);
         // What this tab was edited from need not be kept; a set in the place of which another was opened here must be.
@@ -275,6 +300,7 @@ export class Tabs {
         await new Promise((done) => setTimeout(done, AGAIN_MS));
       }
     }
+    return false;
   }
 
   /** Whether a stored set is the one that this tab has followed, and edited since. */
