@@ -158,6 +158,11 @@ export class Engine {
     return this.striker.voices.ringing;
   }
 
+  /** How many of them are a track's. */
+  ringingOn(track: number): number {
+    return this.striker.voices.ringingOn(track);
+  }
+
   /** Whether nothing sounds and the song stands still. */
   get isAtRest(): boolean {
     return !this.transport.playing && this.ringing === 0;

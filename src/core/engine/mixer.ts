@@ -50,7 +50,6 @@ export class Mixer implements Part {
   private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackBus());
   private readonly bus = new Bus();
   private readonly mix = new Bus();
-  private readonly mono = new Float64Array(MAX_STRETCH);
   private readonly room: Room;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
@@ -136,7 +135,7 @@ export class Mixer implements Part {
     this.bus.clear(frames);
     for (const voice of this.voices.voices) {
       if (voice.active && voice.track === index)
-        voice.render(this.mono, this.bus, frames, this.metal, this.voices.clock);
+        voice.render(this.bus, frames, this.metal, this.voices.clock);
     }
     if (this.tap.track !== null && this.tap.track !== index) this.bus.clear(frames);
     this.mixTrack(track, target, frames);

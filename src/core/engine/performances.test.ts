@@ -11,7 +11,7 @@ import { randomPerformance, sampleNamed, type Performance } from './performances
  * leaves them alone. Where it is meant to, REFERENCE=1 writes them anew, and the commit says why.
  */
 const FILE = path.join(__dirname, 'performances.reference.json');
-const COUNT = 200;
+const COUNT = 100;
 const SR = 48000;
 
 /** JSON knows no NaN and no Infinity. */
@@ -52,7 +52,7 @@ test(`${COUNT} random performances of everything sound as they did`, () => {
 
 test('whoever writes the reference anew raises SOUND, by which a stored run tells that it may sound different', () => {
   const digest = createHash('sha256').update(readFileSync(FILE)).digest('hex').slice(0, 16);
-  expect({ SOUND, digest }).toEqual({ SOUND: 2, digest: '8e74d447c1c48e83' });
+  expect({ SOUND, digest }).toEqual({ SOUND: 3, digest: '2b5d0be502ca6efb' });
 });
 
 /** Plays the log of a performance into a new engine. Patterns are named in it by their revision: their contents are the page's. */

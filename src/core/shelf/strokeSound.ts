@@ -27,14 +27,13 @@ export function renderStroke(
   voice.start(patch, { track: 0, pad: 0, velocity: 1 }, 0, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
   const frames = Math.round(seconds * rate);
   const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
-  const mono = new Float64Array(MAX_STRETCH);
   const bus = { left: new Float64Array(MAX_STRETCH), right: new Float64Array(MAX_STRETCH), send: new Float64Array(MAX_STRETCH) }; // prettier-ignore
   const metal = metalTable(rate);
   for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
     bus.left.fill(0);
     bus.right.fill(0);
     const run = Math.min(MAX_STRETCH, frames - done);
-    voice.render(mono, bus, run, metal, clock);
+    voice.render(bus, run, metal, clock);
     left.set(bus.left.subarray(0, run), done);
     right.set(bus.right.subarray(0, run), done);
   }

@@ -4,8 +4,8 @@ import type { SongClock } from './lfoVoice';
 import { decibels, exp2, hash, softClip } from '../math';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
+import { leftSound, rightSound } from './sampleReader';
 import { SampleVoice } from './sampleVoice';
-import { MAX_STRETCH } from './stretch';
 import { ToneVoice } from './toneVoice';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
@@ -13,8 +13,6 @@ import { VoiceGains, type VoiceBus } from './voiceGains';
 import { VoiceWaves } from './voiceWaves';
 
 const MAX_LAYERS = 3;
-/** Room for the right channel of what has two. */
-const rightSound = new Float64Array(MAX_STRETCH);
 /** Frames between two looks at the waves, counted from frame 0: fifteen hundred steps a second are a glide to the ear. */
 const CONTROL_FRAMES = 32;
 /** And where there are no waves, and only the end of what rings in the filter is waited for. */
@@ -275,13 +273,12 @@ export class DrumVoice {
   // --- sound ------------------------------------------------------------------------------------------------
 
   /**
-   * Adds the next `frames` samples to a bus, and their share to what it sends to the room.
-   * @param mono room to work in
+   * Adds the next `frames` samples, at most MAX_STRETCH, to a bus, and their share to what it sends to the room.
    */
-  render(mono: Float64Array, bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
+  render(bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
     if (this.waves.areStill && !this.isFiltered) {
-      this.renderSource(mono, frames, metal);
-      this.finish(mono, 0, bus, 0, frames);
+      this.renderSource(frames, metal);
+      this.finish(0, bus, 0, frames);
       this.frame += frames;
       this.active = this.isSourceSounding && this.fade > 0;
       return;
@@ -289,13 +286,13 @@ export class DrumVoice {
     // What bends the pitch has the source rendered from look to look; a tone and a sample say only then whether they are over.
     const { recipe, sample } = this.patch;
     const isInPieces = this.waves.movePitch || recipe.tone !== undefined || sample !== null;
-    if (!isInPieces) this.renderSource(mono, frames, metal);
+    if (!isInPieces) this.renderSource(frames, metal);
     for (let from = 0; from < frames && this.active;) {
       if (this.untilControl === 0) this.control(clock);
       if (!this.active) return;
       const run = Math.min(frames - from, this.untilControl);
-      if (isInPieces) this.renderSource(mono, run, metal);
-      this.finish(mono, isInPieces ? 0 : from, bus, from, run);
+      if (isInPieces) this.renderSource(run, metal);
+      this.finish(isInPieces ? 0 : from, bus, from, run);
       if (this.fade <= 0) this.active = false;
       this.frame += run;
       this.untilControl -= run;
@@ -303,55 +300,55 @@ export class DrumVoice {
     }
   }
 
-  /** The next samples of what sounds, from the start of `mono`. */
-  private renderSource(mono: Float64Array, frames: number, metal: Float64Array): void {
-    mono.fill(0, 0, frames);
+  /** The next samples of what sounds, from the start of the rooms for sound. */
+  private renderSource(frames: number, metal: Float64Array): void {
+    if (this.sample.sounding) return this.sample.render(frames);
+    leftSound.fill(0, 0, frames);
     if (this.isStereo) rightSound.fill(0, 0, frames);
-    if (this.sample.sounding) this.sample.render(mono, rightSound, frames);
-    if (this.body.left > 0) this.body.render(mono, frames);
-    if (this.tone.sounding) this.tone.render(mono, frames);
+    if (this.body.left > 0) this.body.render(leftSound, frames);
+    if (this.tone.sounding) this.tone.render(leftSound, frames);
     for (let l = 0; l < this.layerCount; l++) {
-      if (this.layers[l]!.left > 0) this.layers[l]!.render(mono, frames, metal);
+      if (this.layers[l]!.left > 0) this.layers[l]!.render(leftSound, frames, metal);
     }
   }
 
-  /** Takes samples from `at` of `mono` on through filter, saturation and level into a bus, from `to` on. */
-  private finish(mono: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
-    if (this.isStereo) return this.finishStereo(mono, at, bus, to, frames);
-    if (this.isFiltered) this.filter.process(mono, at, frames);
-    if (this.drive > 0) this.saturate(mono, at, frames);
-    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, mono, at, frames);
-    this.gains.mix(mono, at, bus, to, frames);
+  /** Takes samples from `at` of the rooms on through filter, saturation and level into a bus, from `to` on. */
+  private finish(at: number, bus: VoiceBus, to: number, frames: number): void {
+    if (this.isStereo) return this.finishStereo(at, bus, to, frames);
+    if (this.isFiltered) this.filter.process(leftSound, at, frames);
+    if (this.drive > 0) this.saturate(leftSound, at, frames);
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(at, frames);
+    this.gains.mix(leftSound, at, bus, to, frames);
   }
 
-  private finishStereo(mono: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+  private finishStereo(at: number, bus: VoiceBus, to: number, frames: number): void {
     if (this.isFiltered) {
-      this.filter.process(mono, at, frames);
+      this.filter.process(leftSound, at, frames);
       this.rightFilter.process(rightSound, at, frames);
     }
     if (this.drive > 0) {
-      this.saturate(mono, at, frames);
+      this.saturate(leftSound, at, frames);
       this.saturate(rightSound, at, frames);
     }
-    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(mono, rightSound, at, frames);
-    this.gains.mixStereo(mono, rightSound, at, bus, to, frames);
+    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(at, frames);
+    this.gains.mixStereo(leftSound, rightSound, at, bus, to, frames);
   }
 
-  private saturate(mono: Float64Array, at: number, frames: number): void {
+  private saturate(sound: Float64Array, at: number, frames: number): void {
     const { makeUp, drive } = this;
-    for (let i = at; i < at + frames; i++) mono[i] = softClip(mono[i]! * drive) * makeUp;
+    for (let i = at; i < at + frames; i++) sound[i] = softClip(sound[i]! * drive) * makeUp;
   }
 
   /** The attack, and the fade of a voice that ends early. */
-  private shapeLevel(mono: Float64Array, right: Float64Array, at: number, frames: number): void {
-    const { attackStep, fadeStep } = this;
+  private shapeLevel(at: number, frames: number): void {
+    const { attackStep, fadeStep, isStereo } = this;
     let { attack, fade } = this;
     for (let i = at; i < at + frames; i++) {
       if (attack < 1) attack = Math.min(1, attack + attackStep);
       fade -= fadeStep;
       const gain = attack * (fade > 0 ? fade : 0);
-      mono[i]! *= gain;
-      if (right !== mono) right[i]! *= gain;
+      leftSound[i]! *= gain;
+      if (isStereo) rightSound[i]! *= gain;
     }
     this.attack = attack;
     this.fade = fade;

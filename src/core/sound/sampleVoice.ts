@@ -1,8 +1,7 @@
 import { exp2 } from '../math';
-import { HALF_TAPS, kernelTable, PHASES, TAPS } from '../sample/kernel';
-import { levelFor, MARGIN, SAMPLE_RATE, type PreparedSample } from '../sample/levels';
+import { levelFor, SAMPLE_RATE, type PreparedSample } from '../sample/levels';
 import type { SamplePatch } from './patch';
-import { MAX_STRETCH } from './stretch';
+import { leftSound, otherSound, readSample, rightSound, stepOf, type Reading } from './sampleReader';
 import { differs, PITCH_VARIATION, type Touch } from './touch';
 
 /**
@@ -12,16 +11,13 @@ import { differs, PITCH_VARIATION, type Touch } from './touch';
 const EDGE = 32;
 /** And over which a loop's end passes into its beginning. */
 const JOIN = 240;
-/** Softer than this its decay is over: 90 dB down. */
-const SILENCE = 3.2e-5;
 /** Octaves of gain in 60 dB. */
 const SIXTY_DB = -9.965784284662087;
+/** So far down its decay is over. */
+const NINETY_DB = 1.5 * SIXTY_DB;
 
-/** Room to work in: where the next frames are read, and how loud; and what passes into the beginning of another round. */
-const places = new Float64Array(MAX_STRETCH);
-const gains = new Float64Array(MAX_STRETCH);
-const otherPlaces = new Float64Array(MAX_STRETCH);
-const otherGains = new Float64Array(MAX_STRETCH);
+/** The stretch that is read just now, of whichever voice. */
+const reading: Reading = { at: 0, step: 1, count: 0, gain: 1, decay: 1 };
 
 /**
  * Plays a sample: read at any speed by windowed-sinc interpolation, forwards or backwards, once or round and round. All state is per
@@ -47,7 +43,9 @@ export class SampleVoice {
   private isLooped = false;
   private gain = 0;
   private decay = 1;
+  /** Frames of sound until it begins to decay, and until its decay is over. */
   private holdLeft = 0;
+  private decayLeft = Infinity;
 
   constructor(private readonly sampleRate: number) {}
 
@@ -72,187 +70,116 @@ export class SampleVoice {
     this.edgeOut = this.to < frames && !(this.isLooped && !reverse) ? out : Infinity;
     const varied = differs(touch, 1) * PITCH_VARIATION;
     const speed = (touch.pitch * exp2(varied / 12) * SAMPLE_RATE) / this.sampleRate;
-    this.struckStep = this.step = reverse ? -speed : speed;
+    this.struckStep = this.step = stepOf(reverse ? -speed : speed);
     this.at = reverse ? Math.min(this.last, this.to - 1) : this.from;
     this.gain = touch.gain;
     this.holdLeft = Math.round(touch.hold * this.sampleRate);
     // One that is half as long is 60 dB down where half of it is over; one that is not made shorter never decays.
     const framesOfSound = ((this.to - this.from) * this.sampleRate) / SAMPLE_RATE;
-    this.decay = touch.longer < 1 ? exp2((SIXTY_DB * (1 / touch.longer - 1)) / framesOfSound) : 1;
+    const octaves = touch.longer < 1 ? (SIXTY_DB * (1 / touch.longer - 1)) / framesOfSound : 0;
+    this.decay = exp2(octaves);
+    this.decayLeft = octaves < 0 ? Math.ceil(NINETY_DB / octaves) : Infinity;
     this.sounding = true;
   }
 
   /** From the next frame on its pitch is so many times that at which it was struck. */
   bend(ratio: number): void {
-    this.step = this.struckStep * ratio;
+    this.step = stepOf(this.struckStep * ratio);
   }
 
-  /** Adds the next frames (at most MAX_STRETCH) to `left`, and to `right` if it has two channels, from their start. */
-  render(left: Float64Array, right: Float64Array, frames: number): void {
+  /** The next frames (at most MAX_STRETCH) go into the rooms for left and, if it has two channels, right; silence where it is over. */
+  render(frames: number): void {
     const { levels } = this.sample;
-    const level = levels[levelFor(this.step < 0 ? -this.step : this.step, levels.length)]!;
-    // Frame by frame there is nothing to be read between.
-    const isWhole = (this.step === 1 || this.step === -1) && this.at % 1 === 0;
-    const count = this.isLooped ? this.goRound(frames) : this.goOn(frames);
-    const add = isWhole ? copyPlaces : readPlaces;
-    add(level.channels[0]!, 1 / level.every, places, gains, count, left);
-    if (level.channels[1]) add(level.channels[1], 1 / level.every, places, gains, count, right);
-    if (!this.isLooped) return;
-    readPlaces(level.channels[0]!, 1 / level.every, otherPlaces, otherGains, count, left);
-    if (level.channels[1]) readPlaces(level.channels[1], 1 / level.every, otherPlaces, otherGains, count, right);
+    const { channels, every } = levels[levelFor(this.step < 0 ? -this.step : this.step, levels.length)]!;
+    for (let i = 0; i < frames;) {
+      const count = Math.min(frames - i, this.framesAlike());
+      if (count === 0) {
+        this.sounding = false;
+        leftSound.fill(0, i, frames);
+        rightSound.fill(0, i, frames);
+        return;
+      }
+      reading.count = count;
+      const gain = this.read(channels[0]!, 1 / every, leftSound, i);
+      if (channels[1]) this.read(channels[1], 1 / every, rightSound, i);
+      this.goOn(count, gain);
+      i += count;
+    }
   }
 
   // --- where it is read, and how loud -----------------------------------------------------------------------
 
-  /** Notes the places and gains of the next frames. Returns how many there are before it is over. */
-  private goOn(frames: number): number {
-    let i = this.goOnPlain(frames);
-    for (; i < frames; i++) {
-      const { at, from } = this;
-      if (at > this.last || at < from || this.gain < SILENCE) {
-        this.sounding = false;
-        break;
-      }
-      this.note(i);
-      this.at = at + this.step;
-    }
-    return i;
-  }
-
-  /** Notes where it is, and how loud there; the next frame is softer as it decays. */
-  private note(i: number): void {
-    const { at } = this;
-    places[i] = at;
-    gains[i] = this.gain;
-    if (at < this.edgeIn) gains[i]! *= (at - this.from) / EDGE;
-    if (at >= this.edgeOut) gains[i]! *= 1 - (at - this.edgeOut) / EDGE;
-    if (this.holdLeft > 0) this.holdLeft--;
-    else this.gain *= this.decay;
-  }
-
-  /** As many frames as surely lie between the edges: most do. */
-  private goOnPlain(frames: number): number {
-    const { step, decay } = this;
-    let { at, gain } = this;
-    const forward = step > 0;
-    const first = Math.max(this.from, this.edgeIn);
-    const end = Math.min(this.last, this.edgeOut);
-    if (this.holdLeft > 0 || gain < 2 * SILENCE || at < first || at > end) return 0;
-    const count = Math.min(frames, Math.floor((forward ? end - at : first - at) / step) - 2);
-    for (let i = 0; i < count; i++) {
-      places[i] = at;
-      gains[i] = gain;
-      at += step;
-      gain *= decay;
-    }
-    this.at = at;
-    this.gain = gain;
-    return Math.max(0, count);
-  }
-
-  /** The same for what goes round: near the end of a round what comes before its beginning takes over. */
-  private goRound(frames: number): number {
-    const { step, from, to, sample } = this;
+  /**
+   * For how many frames it is read in one way: no edge lies between them. Near an edge it is one by one, since a quotient
+   * is not exact. 0 when it is over.
+   */
+  private framesAlike(): number {
+    const { at, step, from, to } = this;
+    if (this.decayLeft === 0 || (!this.isLooped && (at > this.last || at < from))) return 0;
+    let frames = Math.min(framesBefore(this.edgeIn, at, step), framesBefore(this.edgeOut, at, step));
+    frames = Math.min(frames, this.holdLeft > 0 ? this.holdLeft : this.decayLeft);
+    if (!this.isLooped) return Math.min(frames, framesBefore(step > 0 ? this.last : from, at, step));
+    frames = Math.min(frames, framesBefore(step > 0 ? to : from, at, step));
+    frames = Math.min(frames, framesBefore(step > 0 ? to - JOIN : from + JOIN, at, step));
+    // What passes into a round's beginning lies before the sample's own for a while, or beyond its end.
     const length = to - from;
-    const count = this.goOnRound(frames, length);
-    for (let i = 0; i < count; i++) {
-      const at = places[i]!;
-      const share = 1 - (step > 0 ? to - at : at - from) / JOIN;
-      const other = step > 0 ? at - length : at + length;
-      const isHeard = share > 0 && other >= 0 && other <= sample.frames - 1;
-      otherPlaces[i] = isHeard ? other : 0;
-      otherGains[i] = isHeard ? gains[i]! * share : 0;
-      if (share > 0) gains[i]! *= 1 - share;
-    }
-    return count;
+    return Math.min(frames, framesBefore(step > 0 ? length : this.sample.frames - 1 - length, at, step));
   }
 
-  private goOnRound(frames: number, length: number): number {
-    const { step, from, to } = this;
-    for (let i = 0; i < frames; i++) {
-      if (this.gain < SILENCE) {
-        this.sounding = false;
-        return i;
-      }
-      this.note(i);
-      const next = this.at + step;
-      this.at = next >= to ? next - length : next < from ? next + length : next;
-      // It comes in once.
-      if (this.at !== next) {
-        this.edgeIn = -Infinity;
-        this.edgeOut = Infinity;
-      }
+  /** Reads frames that are read in one way. Returns the gain of what follows. */
+  private read(channel: Float32Array, per: number, into: Float64Array, to: number): number {
+    const { at, step, edgeIn, edgeOut } = this;
+    reading.at = at;
+    reading.step = step;
+    reading.gain = this.gain;
+    reading.decay = this.holdLeft > 0 ? 1 : this.decay;
+    const gain = readSample(channel, per, reading, into, to);
+    if (at < edgeIn || at >= edgeOut) this.shapeEdge(into, to);
+    if (this.isLooped && (step > 0 ? this.to - at : at - this.from) < JOIN) this.join(channel, per, into, to);
+    return gain;
+  }
+
+  private shapeEdge(into: Float64Array, to: number): void {
+    const { at, step, from, edgeIn, edgeOut } = this;
+    for (let i = 0; i < reading.count; i++) {
+      const place = at + i * step;
+      if (at < edgeIn) into[to + i]! *= (place - from) / EDGE;
+      if (at >= edgeOut) into[to + i]! *= 1 - (place - edgeOut) / EDGE;
     }
-    return frames;
+  }
+
+  /** Near the end of a round what comes before its beginning takes over. */
+  private join(channel: Float32Array, per: number, into: Float64Array, to: number): void {
+    const { at, step } = this;
+    const length = this.to - this.from;
+    reading.at = step > 0 ? at - length : at + length;
+    const isHeard = reading.at >= 0 && reading.at <= this.sample.frames - 1;
+    if (isHeard) readSample(channel, per, reading, otherSound, 0);
+    for (let i = 0; i < reading.count; i++) {
+      const place = at + i * step;
+      const share = 1 - (step > 0 ? this.to - place : place - this.from) / JOIN;
+      into[to + i]! *= 1 - share;
+      if (isHeard) into[to + i]! += otherSound[i]! * share;
+    }
+  }
+
+  private goOn(count: number, gain: number): void {
+    const { from, to } = this;
+    this.gain = gain;
+    if (this.holdLeft > 0) this.holdLeft -= count;
+    else this.decayLeft -= count;
+    const next = this.at + count * this.step;
+    if (!this.isLooped) this.at = next;
+    else this.at = next >= to ? next - (to - from) : next < from ? next + (to - from) : next;
+    if (this.at === next) return;
+    // It comes in once.
+    this.edgeIn = -Infinity;
+    this.edgeOut = Infinity;
   }
 }
 
-/** Adds what lies at places that are frames of the sample. */
-function copyPlaces(
-  channel: Float32Array,
-  per: number,
-  at: Float64Array,
-  gain: Float64Array,
-  count: number,
-  out: Float64Array,
-): void {
-  for (let i = 0; i < count; i++) out[i]! += channel[at[i]! * per + MARGIN]! * gain[i]!;
-}
-
-/** Adds what lies at places between the frames of a level. */
-function readPlaces(
-  channel: Float32Array,
-  per: number,
-  at: Float64Array,
-  gain: Float64Array,
-  count: number,
-  out: Float64Array,
-): void {
-  const { weights, slopes } = kernelTable();
-  for (let i = 0; i < count; i++) {
-    const exact = at[i]! * per;
-    const whole = Math.floor(exact);
-    const place = (exact - whole) * PHASES;
-    const phase = Math.floor(place);
-    const row = phase * TAPS;
-    const begin = whole + MARGIN - HALF_TAPS + 1;
-    // Tap by tap: a loop takes twice as long.
-    let x = channel[begin]!;
-    let value = weights[row]! * x;
-    let slope = slopes[row]! * x;
-    x = channel[begin + 1]!;
-    value += weights[row + 1]! * x;
-    slope += slopes[row + 1]! * x;
-    x = channel[begin + 2]!;
-    value += weights[row + 2]! * x;
-    slope += slopes[row + 2]! * x;
-    x = channel[begin + 3]!;
-    value += weights[row + 3]! * x;
-    slope += slopes[row + 3]! * x;
-    x = channel[begin + 4]!;
-    value += weights[row + 4]! * x;
-    slope += slopes[row + 4]! * x;
-    x = channel[begin + 5]!;
-    value += weights[row + 5]! * x;
-    slope += slopes[row + 5]! * x;
-    x = channel[begin + 6]!;
-    value += weights[row + 6]! * x;
-    slope += slopes[row + 6]! * x;
-    x = channel[begin + 7]!;
-    value += weights[row + 7]! * x;
-    slope += slopes[row + 7]! * x;
-    x = channel[begin + 8]!;
-    value += weights[row + 8]! * x;
-    slope += slopes[row + 8]! * x;
-    x = channel[begin + 9]!;
-    value += weights[row + 9]! * x;
-    slope += slopes[row + 9]! * x;
-    x = channel[begin + 10]!;
-    value += weights[row + 10]! * x;
-    slope += slopes[row + 10]! * x;
-    x = channel[begin + 11]!;
-    value += weights[row + 11]! * x;
-    slope += slopes[row + 11]! * x;
-    out[i]! += (value + (place - phase) * slope) * gain[i]!;
-  }
+/** How many frames surely lie before a place; one if it is near, and no bound if it was passed. */
+function framesBefore(edge: number, at: number, step: number): number {
+  const frames = (edge - at) / step;
+  return frames < 0 ? Infinity : frames > 3 ? Math.floor(frames) - 2 : 1;
 }

@@ -13,9 +13,14 @@ const QUIET = 1e-5;
 export class VoiceFilter {
   private band = 0;
   private low = 0;
-  private g = 0.5;
   private damping = 0.5;
-  private scale = 0.5;
+  /** What of band, low and input makes band and low of the next sample. */
+  private bandOfBand = 0;
+  private bandOfLow = 0;
+  private bandOfInput = 0;
+  private lowOfBand = 0;
+  private lowOfLow = 0;
+  private lowOfInput = 0;
   private kind: FilterKind = 'low';
 
   /** Whether what it still rings with is far below hearing. */
@@ -33,8 +38,16 @@ export class VoiceFilter {
 
   /** @param cutoff as a share of the sample rate */
   tune(cutoff: number): void {
-    this.g = tanHalfTurns(Math.min(HIGHEST, cutoff));
-    this.scale = 1 / (1 + this.g * (this.g + this.damping));
+    const g = tanHalfTurns(Math.min(HIGHEST, cutoff));
+    const scale = 1 / (1 + g * (g + this.damping));
+    // With high = scale (x - low - (damping + g) band), band' = band + 2 g high and low' = low + 2 g (band + g high), put together: what
+    // one sample waits for of the last is then a product and two sums in the place of eight steps.
+    this.bandOfInput = 2 * g * scale;
+    this.bandOfLow = -this.bandOfInput;
+    this.bandOfBand = 1 - this.bandOfInput * (this.damping + g);
+    this.lowOfInput = g * this.bandOfInput;
+    this.lowOfLow = 1 - this.lowOfInput;
+    this.lowOfBand = g * (1 + this.bandOfBand);
   }
 
   /** Filters samples in place, `frames` of them from `at` on. */
@@ -44,34 +57,33 @@ export class VoiceFilter {
   }
 
   private processLow(samples: Float64Array, from: number, to: number): void {
-    const { g, damping, scale } = this;
-    const feedback = damping + g;
+    const { bandOfBand, bandOfLow, bandOfInput, lowOfBand, lowOfLow, lowOfInput } = this;
     let { band, low } = this;
     for (let i = from; i < to; i++) {
-      const high = (samples[i]! - low - feedback * band) * scale;
-      const b = band + g * high;
-      const l = low + g * b;
-      band = b + g * high;
-      low = l + g * b;
-      samples[i] = l;
+      const x = samples[i]!;
+      const nextBand = bandOfInput * x + bandOfLow * low + bandOfBand * band;
+      const nextLow = lowOfInput * x + lowOfLow * low + lowOfBand * band;
+      samples[i] = 0.5 * (low + nextLow);
+      band = nextBand;
+      low = nextLow;
     }
     this.band = band;
     this.low = low;
   }
 
   private processOther(samples: Float64Array, from: number, to: number): void {
-    const { g, damping, scale } = this;
-    const feedback = damping + g;
-    // The band's peak is as high as its input at any resonance.
-    const ofBand = this.kind === 'band' ? damping : 0;
-    const ofHigh = this.kind === 'high' ? 1 : 0;
+    const { bandOfBand, bandOfLow, bandOfInput, lowOfBand, lowOfLow, lowOfInput, damping } = this;
+    const isHigh = this.kind === 'high';
     let { band, low } = this;
     for (let i = from; i < to; i++) {
-      const high = (samples[i]! - low - feedback * band) * scale;
-      const b = band + g * high;
-      band = b + g * high;
-      low = low + 2 * g * b;
-      samples[i] = ofBand * b + ofHigh * high;
+      const x = samples[i]!;
+      const nextBand = bandOfInput * x + bandOfLow * low + bandOfBand * band;
+      const nextLow = lowOfInput * x + lowOfLow * low + lowOfBand * band;
+      // The band's peak is as high as its input at any resonance.
+      const damped = damping * 0.5 * (band + nextBand);
+      samples[i] = isHigh ? x - damped - 0.5 * (low + nextLow) : damped;
+      band = nextBand;
+      low = nextLow;
     }
     this.band = band;
     this.low = low;

@@ -69,6 +69,12 @@ export class VoicePool {
     return count;
   }
 
+  ringingOn(track: number): number {
+    let count = 0;
+    for (const voice of this.voices) if (voice.active && voice.track === track) count++;
+    return count;
+  }
+
   /** Lets voices fade that a stroke ends. Returns the first that is free; one pass finds both, since chords trigger often. */
   private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number): DrumVoice | null {
     let rings = 0;

@@ -1,0 +1,66 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import fc from 'fast-check';
+import wabt from 'wabt';
+import { prepareSample, SAMPLE_RATE } from '../sample/levels';
+import { random } from '../random';
+import { leftSound, readSample, readSlowly, rightSound, stepOf, type Reading } from './sampleReader';
+import { SAMPLE_READER_WASM } from './sampleReaderWasm';
+
+const FRAMES = 4000;
+const noise = random(3);
+const { levels } = prepareSample({ id: 'x', channels: [Float32Array.from({ length: FRAMES }, () => noise() - 0.5)] });
+
+test('what runs is what the text says, and this Node can run it', async () => {
+  const text = readFileSync(path.join(__dirname, 'sampleReader.wat'), 'utf8');
+  const { parseWat } = await wabt();
+  expect([...parseWat('sampleReader.wat', text, { simd: true }).toBinary({}).buffer]).toEqual([...SAMPLE_READER_WASM]);
+  expect(WebAssembly.validate(SAMPLE_READER_WASM)).toBe(true);
+});
+
+test('four taps at once are to the bit what they are one by one, wherever and however fast it is read', () => {
+  const reading = fc.record({
+    level: fc.nat(levels.length - 1),
+    place: fc.double({ min: 0, max: 1, noNaN: true }),
+    speed: fc.double({ min: -30, max: 30, noNaN: true }),
+    count: fc.integer({ min: 1, max: 128 }),
+    gain: fc.double({ min: 0, max: 1, noNaN: true }),
+    decay: fc.double({ min: 0.9, max: 1, noNaN: true }),
+  });
+  fc.assert(
+    fc.property(reading, ({ level, place, speed, count, gain, decay }) => {
+      const { channels, every } = levels[level]!;
+      const step = stepOf(speed);
+      const longest = 1 + Math.floor((FRAMES - 1) / Math.abs(step));
+      const frames = Math.min(count, longest);
+      const way = (frames - 1) * Math.abs(step);
+      const first = Math.floor(place * (FRAMES - 1 - way));
+      const one: Reading = { at: step < 0 ? first + way : first, step, count: frames, gain, decay };
+      leftSound.fill(0);
+      rightSound.fill(0);
+      const ends = [readSample, readSlowly].map((read, i) =>
+        read(channels[0]!, 1 / every, one, i === 0 ? leftSound : rightSound, 128 - frames),
+      );
+      expect(ends[0]).toBe(ends[1]);
+      expect(Buffer.from(new Float64Array(leftSound).buffer).equals(Buffer.from(new Float64Array(rightSound).buffer))).toBe(true); // prettier-ignore
+    }),
+    { numRuns: Number(process.env.READINGS ?? 1000) },
+  );
+});
+
+test('a sine read between its frames is that sine 80 dB down, and a stretch read in two is what it is in one', () => {
+  const hz = 3000;
+  const sine = Float32Array.from({ length: FRAMES }, (_, i) => Math.sin((2 * Math.PI * hz * i) / SAMPLE_RATE));
+  const { channels, every } = prepareSample({ id: 'x', channels: [sine] }).levels[0]!;
+  const step = stepOf(0.7331);
+  const read = (at: number, count: number, to: number) =>
+    readSample(channels[0]!, 1 / every, { at, step, count, gain: 1, decay: 1 }, leftSound, to);
+  read(1000, 128, 0);
+  const whole = new Float64Array(leftSound);
+  const wrong = whole.map((v, i) => v - Math.sin((2 * Math.PI * hz * (1000 + i * step)) / SAMPLE_RATE));
+  expect(Math.max(...wrong.map(Math.abs))).toBeLessThan(1e-4);
+  leftSound.fill(0);
+  read(1000, 45, 0);
+  read(1000 + 45 * step, 83, 45);
+  expect([...leftSound]).toEqual([...whole]);
+});
