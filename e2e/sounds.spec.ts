@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Kit } from '@/core/document/kit';
 import type { Track } from '@/core/document/track';
 import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
-import { expectSheetUsable, expectUsable } from './support/access';
+import { DIALOG, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
@@ -267,30 +267,17 @@ test('a track of notes has one sound: its voice, shaped', async ({ app, page }) 
   await expect.poll(async () => (await heard(page)).applied.some((c) => c.type === 'notes' && c.track === 2 && c.layout?.settings !== undefined)).toBe(true); // prettier-ignore
 });
 
-for (const viewport of [
-  { width: 390, height: 844 },
-  { width: 844, height: 390 },
-  { width: 1280, height: 800 },
-]) {
-  test(`Sounds and its sheets are usable at ${viewport.width} x ${viewport.height}`, async ({ app, page }) => {
-    await page.setViewportSize(viewport);
-    await openSounds(app);
-    for (const group of ['Out', 'Playing', 'Finer']) await app.button(group).click();
-    await expectUsable(page);
-    for (const [key, title] of [
-      ['Shelf', 'Shelf'],
-      ['Kit', 'Kit'],
-      ['Cuts off', 'Cuts off'],
-      ['Also plays', 'Also plays'],
-      ['LFO', 'LFO'],
-    ] as const) {
-      await app.button(key).click();
-      await expect(page.getByRole('dialog', { name: title, exact: true })).toBeVisible();
-      if (key === 'Also plays') await app.button('Also plays 2 Rim').click();
-      if (key === 'LFO') await app.button('Add a wave').click();
-      await expectSheetUsable(page);
-      await page.keyboard.press('Escape');
-      await expect(page.getByRole('dialog')).toHaveCount(0);
-    }
-  });
-}
+test('Sounds and its sheets are usable at every size', async ({ app, page }) => {
+  await openSounds(app);
+  for (const group of ['Out', 'Playing', 'Finer']) await app.button(group).click();
+  await expectUsableEverywhere(page);
+  for (const title of ['Shelf', 'Kit', 'Cuts off', 'Also plays', 'LFO']) {
+    await app.button(title).click();
+    await expect(page.getByRole('dialog', { name: title, exact: true })).toBeVisible();
+    if (title === 'Also plays') await app.button('Also plays 2 Rim').click();
+    if (title === 'LFO') await app.button('Add a wave').click();
+    await expectUsableEverywhere(page, DIALOG);
+    await page.keyboard.press('Escape');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+});

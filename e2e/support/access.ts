@@ -2,6 +2,11 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect } from './app';
 
+/** An upright phone, a phone that lies, and a desk. */
+const PHONE = { width: 390, height: 844 };
+const LYING = { width: 844, height: 390 };
+const DESK = { width: 1280, height: 800 };
+
 /**
  * Whatever is on the screen: nothing is too small to press, nothing overflows, and assistive technology can use it (axe).
  * @param part selector of what axe looks at, the whole page if none is given
@@ -12,27 +17,44 @@ export async function expectUsable(page: Page, part?: string): Promise<void> {
 }
 
 /**
- * A sheet can be used. What it says to assistive technology is the same at every size: axe, which takes long, looks at it on an upright
- * phone alone.
+ * The same at every size, in one visit: turned, or on a desk, what is open stays open. What it says to assistive technology is the same
+ * at all of them: axe, which takes long, looks at it on an upright phone alone.
  */
-export async function expectSheetUsable(page: Page): Promise<void> {
-  const { width, height } = page.viewportSize()!;
-  await (width < Math.min(height, 500) ? expectUsable(page, DIALOG) : expectFits(page, DIALOG));
+export async function expectUsableEverywhere(page: Page, part?: string): Promise<void> {
+  await expectUsable(page, part);
+  for (const size of [LYING, DESK]) {
+    await page.setViewportSize(size);
+    // A frame later it is laid out for it.
+    await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+    await expectFits(page, part);
+  }
+  await page.setViewportSize(PHONE);
 }
 
-/** Nothing is too small to press, and nothing overflows. */
+/** What is to be tried on a desk, and on a phone again after it. */
+export async function onDesk(page: Page, tried: () => Promise<void>): Promise<void> {
+  await page.setViewportSize(DESK);
+  await tried();
+  await page.setViewportSize(PHONE);
+}
+
+/** Nothing is too small to press, and nothing overflows, once the page has taken its size. */
 async function expectFits(page: Page, part?: string): Promise<void> {
   // Some sheets are loaded when they are opened.
   if (part) await page.locator(part).first().waitFor();
-  const small = await page.evaluate(() =>
-    [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap((element) => {
-      const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
-      const { width, height } = target.getBoundingClientRect();
-      return width < 44 || height < 43.5 ? [`${element.getAttribute('aria-label')} ${width} x ${height}`] : [];
-    }),
-  );
-  expect(small).toEqual([]);
-  expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true);
+  const unfit = () =>
+    page.evaluate(() => {
+      const small = [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap(
+        (element) => {
+          const target = element.matches('[role="spinbutton"]') ? element.parentElement! : element;
+          const { width, height } = target.getBoundingClientRect();
+          return width < 44 || height < 43.5 ? [`${element.getAttribute('aria-label')} ${width} x ${height}`] : [];
+        },
+      );
+      const { scrollWidth } = document.documentElement;
+      return scrollWidth > innerWidth ? [...small, `${scrollWidth} wide`] : small;
+    });
+  await expect.poll(unfit).toEqual([]);
 }
 
 /** To describe all that is well, too, takes axe most of its time. */

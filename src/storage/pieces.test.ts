@@ -211,6 +211,6 @@ test('edited, undone, saved, refused, unanswered, swept and loaded anew in any o
       const named = [...found.keys.values()].flatMap((keys) => [keys.key, ...keys.hits.map(({ key }) => key)]);
       expect(new Set([...memory.map.keys()].filter(isPiece))).toEqual(new Set(named));
     }),
-    { numRuns: Number(process.env.SAVES ?? 100) },
+    { numRuns: Number(process.env.SAVES ?? 60) },
   );
 }, 120_000);

@@ -309,7 +309,7 @@ const deed = fc.oneof(
 );
 
 test('three tabs, edited, closed, crashed, loaded anew and taken over in any order: what was on a screen is stored, once', async () => {
-  const orders = Number(process.env.TAB_ORDERS ?? 150);
+  const orders = Number(process.env.TAB_ORDERS ?? 90);
   await fc.assert(
     fc.asyncProperty(fc.array(deed, { maxLength: 25 }), async (deeds) => {
       const world = new World();

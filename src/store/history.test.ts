@@ -136,7 +136,7 @@ test('undo and redo of any steps, mixed with launches and mutes: the document is
         expect(selectPattern(store.getState())).toBeDefined();
       },
     ),
-    { numRuns: Number(process.env.HISTORIES ?? 300) },
+    { numRuns: Number(process.env.HISTORIES ?? 150) },
   );
 });
 
@@ -153,7 +153,7 @@ test('every document that can be made can be opened again', () => {
         expect(read.set).toEqual(JSON.parse(JSON.stringify(set.present)));
       },
     ),
-    { numRuns: Number(process.env.HISTORIES ?? 300) },
+    { numRuns: Number(process.env.HISTORIES ?? 150) },
   );
 });
 

@@ -132,9 +132,11 @@ function randomSet(seed: number): BeatSet {
   return { ...set, name: `Set ${seed}`, tempo: 60 + pick(200), order, tracks: Object.fromEntries(order.map((o, i) => [o, tracks[i]!])) };
 } // prettier-ignore
 
-test('200 random sets there and back: the same notes, velocities, tempo and names', () => {
+test('random sets there and back: the same notes, velocities, tempo and names', () => {
+  // SETS=200 looks longer than every test run can; so does MUTATIONS=500 below.
+  const sets = Number(process.env.SETS ?? 60);
   const stageOf = (set: BeatSet) => ({ shown: 0, tracks: Object.fromEntries(set.order.map((id) => [id, { slot: 0, stopped: false, mute: false, solo: false }])) }); // prettier-ignore
-  for (let seed = 1; seed <= 200; seed++) {
+  for (let seed = 1; seed <= sets; seed++) {
     const set = randomSet(seed);
     const { length } = set.tracks[0]!.patterns[0]!;
     const { performed, run } = playTracks({ set, stage: stageOf(set) }, length, 48000);
@@ -258,12 +260,12 @@ describe('a MIDI file', () => {
     }
   });
 
-  test('500 mutated ones: a sentence, or what can be read of it; what comes of that opens again', () => {
+  test('mutated ones: a sentence, or what can be read of it; what comes of that opens again', () => {
     const files = foreign.slice(0, 8).map((name) => readFileSync(path.join(FOREIGN, name)));
     const next = random(20261127);
     const pick = (most: number) => Math.floor(next() * most);
     const outcomes = { error: 0, partial: 0, whole: 0 };
-    for (let i = 0; i < 500; i++) {
+    for (let i = 0; i < Number(process.env.MUTATIONS ?? 150); i++) {
       const bytes = Uint8Array.from(files[i % files.length]!);
       for (let n = 1 + pick(12); n > 0; n--) bytes[pick(i % 3 === 0 ? 200 : bytes.length)] = pick(256);
       const read = readMidi(i % 5 === 0 ? bytes.slice(0, pick(bytes.length)) : bytes);

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { StyleSheet, View, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
-import { NUMBER_NAMES, SOUND_NUMBERS, type NumberSetting } from '@/core/document/sound';
+import { NUMBER_NAMES, type NumberSetting } from '@/core/document/sound';
 import { ownValue } from '@/core/shelf/ownValues';
 import { soundNumberSet } from '@/store/soundsSlice';
 import { useAppDispatch } from '@/store/store';
@@ -11,7 +11,7 @@ import { gestureName, useDrag, type DragPoint } from '../shared/useDrag';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { grown } from '../theme/type';
-import { numberText, settingNow, shareOf, stepped, STRIPS, tidy, valueAt } from './settingWords';
+import { numberText, rangeOf, settingNow, shareOf, stepped, STRIPS, tidy, valueAt } from './settingWords';
 import type { ShownSound } from './useSound';
 
 /** A second touch within so many ms, and no further than so many px away, is one double touch. */
@@ -37,13 +37,13 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
   const value = settingNow(setting, source, settings);
   const { number, unit } = facts.shown(value, source);
   const text = numberText(setting, number);
-  const { min, max } = SOUND_NUMBERS[setting];
+  const { min, max } = rangeOf(setting, source);
 
   const set = (next: number | null, gesture: string) => {
     const wanted = next === null || next === own ? null : next;
     if ((wanted ?? own) !== value) dispatch(soundNumberSet({ track, pad, setting, value: wanted, gesture }));
   };
-  const follow = ({ x, width }: DragPoint, gesture: string) => set(valueAt(setting, x / width), gesture);
+  const follow = ({ x, width }: DragPoint, gesture: string) => set(valueAt(setting, x / width, source), gesture);
   const dragging = useDrag<DragState>({
     begin: (at) => {
       const before = last.current;
@@ -64,7 +64,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
     const steps = SLIDER_STEPS[event.key];
     const end = event.key === 'Home' ? min : event.key === 'End' ? max : null;
     if (event.key === 'Delete' || event.key === 'Backspace') set(null, gestureName(setting));
-    else if (steps !== undefined) set(stepped(setting, value, steps), gestureName(setting));
+    else if (steps !== undefined) set(stepped(setting, value, steps, source), gestureName(setting));
     else if (end !== null) set(end, gestureName(setting));
     else return;
     event.preventDefault();
@@ -73,13 +73,15 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
     const read = Number(typed.replace(',', '.').replace(/[^0-9.eE+-]/g, ''));
     if (typed.trim() === '' || !Number.isFinite(read)) return;
     const next = facts.read(read, source, unit);
-    if (Number.isFinite(next)) set(tidy(setting, next), gestureName(setting));
+    if (Number.isFinite(next)) set(tidy(setting, next, source), gestureName(setting));
   };
   return (
     <View style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
-      <View style={[styles.fill, { width: `${shareOf(setting, value) * 100}%`, backgroundColor: tokens.breast }]} />
+      <View
+        style={[styles.fill, { width: `${shareOf(setting, value, source) * 100}%`, backgroundColor: tokens.breast }]}
+      />
       {/* Where the sound itself has it. */}
-      <View style={[styles.own, { left: `${shareOf(setting, own) * 100}%`, backgroundColor: tokens.cap }]} />
+      <View style={[styles.own, { left: `${shareOf(setting, own, source) * 100}%`, backgroundColor: tokens.cap }]} />
       <View
         {...dragging()}
         {...{ onKeyDown }}
@@ -105,7 +107,7 @@ export function SettingStrip({ setting, sound }: { setting: NumberSetting; sound
           text={text}
           valueText={[text, unit].filter(Boolean).join(' ')}
           onType={type}
-          onStep={(steps) => set(stepped(setting, value, steps), gestureName(setting))}
+          onStep={(steps) => set(stepped(setting, value, steps, source), gestureName(setting))}
           ownPress
           style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, text.length) }]}
         />

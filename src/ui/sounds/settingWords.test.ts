@@ -6,9 +6,9 @@ const HAT = { made: 'openHat' } as const;
 test('each strip runs from the least to the most, and a value lies where it was touched', () => {
   for (const setting of NUMBER_SETTINGS) {
     const { min, max } = SOUND_NUMBERS[setting];
-    expect([setting, valueAt(setting, -1), valueAt(setting, 2)]).toEqual([setting, min, max]);
+    expect([setting, valueAt(setting, -1, HAT), valueAt(setting, 2, HAT)]).toEqual([setting, min, max]);
     for (const share of [0.2, 0.5, 0.8]) {
-      if (setting !== 'voices') expect([setting, shareOf(setting, valueAt(setting, share))]).toEqual([setting, expect.closeTo(share, 2)]); // prettier-ignore
+      if (setting !== 'voices') expect([setting, shareOf(setting, valueAt(setting, share, HAT), HAT)]).toEqual([setting, expect.closeTo(share, 2)]); // prettier-ignore
     }
   }
 });
@@ -33,8 +33,19 @@ test('numbers are shown with the digits that mean something; pitch says which wa
 });
 
 test('keys step by semitones, also those of a cutoff; wide open is wide open again', () => {
-  expect(stepped('pitch', 0, 3)).toBe(3);
-  expect(stepped('cutoff', 1000, 12)).toBe(2000);
-  expect(stepped('cutoff', OPEN_CUTOFF, -1)).toBeLessThan(19000);
-  expect(stepped('cutoff', 19990, 1)).toBe(OPEN_CUTOFF);
+  expect(stepped('pitch', 0, 3, HAT)).toBe(3);
+  expect(stepped('cutoff', 1000, 12, HAT)).toBe(2000);
+  expect(stepped('cutoff', OPEN_CUTOFF, -1, HAT)).toBeLessThan(19000);
+  expect(stepped('cutoff', 19990, 1, HAT)).toBe(OPEN_CUTOFF);
+});
+
+test('of a sample there is no more than all of it: its decay ends at 100 %', () => {
+  const sample = { sample: 'a'.repeat(32), frames: 24000 };
+  const all = valueAt('decay', 1, sample);
+  expect([all, STRIPS.decay.shown(all, sample), shareOf('decay', 1, sample)]).toEqual([
+    0,
+    { number: 100, unit: '%' },
+    1,
+  ]);
+  expect(stepped('decay', 0, 5, sample)).toBe(0);
 });

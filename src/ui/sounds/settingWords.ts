@@ -63,33 +63,39 @@ export const STRIPS: Record<NumberSetting, StripFacts> = {
   voices: { runs: 'evenly', ...plain(''), step: 1, decimals: 0 },
 };
 
-/** Where on its strip a value lies, 0..1. */
-export function shareOf(setting: NumberSetting, value: number): number {
+/** The least and the most of a number: a sample has no more of its decay than all of itself. */
+export function rangeOf(setting: NumberSetting, source: Sounding): { min: number; max: number } {
   const { min, max } = SOUND_NUMBERS[setting];
+  return { min, max: setting === 'decay' && isSample(source) ? 0 : max };
+}
+
+/** Where on its strip a value lies, 0..1. */
+export function shareOf(setting: NumberSetting, value: number, source: Sounding): number {
+  const { min, max } = rangeOf(setting, source);
   const { runs } = STRIPS[setting];
   if (runs === 'by ratio') return Math.log(value / min) / Math.log(max / min);
-  const share = (value - min) / (max - min);
+  const share = Math.min(1, (value - min) / (max - min));
   return runs === 'by square' ? Math.sqrt(share) : share;
 }
 
 /** The value at a place of the strip, on its own small steps. */
-export function valueAt(setting: NumberSetting, share: number): number {
-  const { min, max } = SOUND_NUMBERS[setting];
+export function valueAt(setting: NumberSetting, share: number, source: Sounding): number {
+  const { min, max } = rangeOf(setting, source);
   const { runs } = STRIPS[setting];
   const at = Math.min(1, Math.max(0, share));
-  if (runs === 'by ratio') return tidy(setting, min * (max / min) ** at);
-  return tidy(setting, min + (max - min) * (runs === 'by square' ? at * at : at));
+  if (runs === 'by ratio') return tidy(setting, min * (max / min) ** at, source);
+  return tidy(setting, min + (max - min) * (runs === 'by square' ? at * at : at), source);
 }
 
 /** So many steps of the keys further. */
-export function stepped(setting: NumberSetting, value: number, steps: number): number {
+export function stepped(setting: NumberSetting, value: number, steps: number, source: Sounding): number {
   const { step, runs } = STRIPS[setting];
-  return tidy(setting, runs === 'by ratio' ? value * 2 ** (steps * step) : value + steps * step);
+  return tidy(setting, runs === 'by ratio' ? value * 2 ** (steps * step) : value + steps * step, source);
 }
 
 /** Within its bounds, and no more digits than mean anything. */
-export function tidy(setting: NumberSetting, value: number): number {
-  const { min, max } = SOUND_NUMBERS[setting];
+export function tidy(setting: NumberSetting, value: number, source: Sounding): number {
+  const { min, max } = rangeOf(setting, source);
   const within = Math.min(max, Math.max(min, value));
   if (setting === 'voices') return Math.round(within);
   if (setting === 'cutoff') return within >= max * 0.995 ? max : Number(within.toPrecision(4));
