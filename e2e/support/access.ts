@@ -17,8 +17,8 @@ export async function expectUsable(page: Page, part?: string): Promise<void> {
 }
 
 /**
- * The same at every size, in one visit: turned, or on a desk, what is open stays open. What it says to assistive technology is the same
- * at all of them: axe, which takes long, looks at it on an upright phone alone.
+ * The same at every size, in one visit: turned, or on a desk, what is open stays open. A sheet says the same to assistive technology at
+ * all of them: axe, which takes long, looks at it on an upright phone alone; at a place, of which a desk shows more, there, too.
  */
 export async function expectUsableEverywhere(page: Page, part?: string): Promise<void> {
   await expectUsable(page, part);
@@ -28,6 +28,7 @@ export async function expectUsableEverywhere(page: Page, part?: string): Promise
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
     await expectFits(page, part);
   }
+  if (!part) await expectAccessible(page);
   await page.setViewportSize(PHONE);
 }
 

@@ -272,9 +272,7 @@ export class DrumVoice {
 
   // --- sound ------------------------------------------------------------------------------------------------
 
-  /**
-   * Adds the next `frames` samples, at most MAX_STRETCH, to a bus, and their share to what it sends to the room.
-   */
+  /** Adds the next `frames` samples, at most MAX_STRETCH, to a bus, and their share to what it sends to the room. */
   render(bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
     if (this.waves.areStill && !this.isFiltered) {
       this.renderSource(frames, metal);
@@ -300,7 +298,7 @@ export class DrumVoice {
     }
   }
 
-  /** The next samples of what sounds, from the start of the rooms for sound. */
+  /** The next samples of what sounds go to the beginning of `leftSound` and, where there are two channels, `rightSound`. */
   private renderSource(frames: number, metal: Float64Array): void {
     if (this.sample.sounding) return this.sample.render(frames);
     leftSound.fill(0, 0, frames);
@@ -312,7 +310,7 @@ export class DrumVoice {
     }
   }
 
-  /** Takes samples from `at` of the rooms on through filter, saturation and level into a bus, from `to` on. */
+  /** Takes samples from `at` on through filter, saturation and level into a bus, from `to` on. */
   private finish(at: number, bus: VoiceBus, to: number, frames: number): void {
     if (this.isStereo) return this.finishStereo(at, bus, to, frames);
     if (this.isFiltered) this.filter.process(leftSound, at, frames);

@@ -64,3 +64,17 @@ test('a sine read between its frames is that sine 80 dB down, and a stretch read
   read(1000 + 45 * step, 83, 45);
   expect([...leftSound]).toEqual([...whole]);
 });
+
+test('a browser that forbids WebAssembly reads the same, to the bit', () => {
+  const reading: Reading = { at: 1200, step: stepOf(-1.37), count: 100, gain: 0.7, decay: 0.999 };
+  const { channels, every } = levels[1]!;
+  readSample(channels[0]!, 1 / every, reading, leftSound, 0);
+  const without = jest.replaceProperty(globalThis, 'WebAssembly', undefined as never);
+  jest.isolateModules(() => {
+    const slow = jest.requireActual<typeof import('./sampleReader')>('./sampleReader');
+    slow.readSample(channels[0]!, 1 / every, reading, slow.leftSound, 0);
+    expect([...slow.leftSound.subarray(0, 100)]).toEqual([...leftSound.subarray(0, 100)]);
+    expect(slow.leftSound.buffer).not.toBe(leftSound.buffer);
+  });
+  without.restore();
+});

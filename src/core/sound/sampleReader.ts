@@ -33,11 +33,11 @@ const near = new Float32Array(buffer, WINDOW_AT, WINDOW);
 weights.set(kernelTable().weights);
 slopes.set(kernelTable().slopes);
 
-const room = (index: number) => new Float64Array(buffer, SOUND_AT + index * 8 * MAX_STRETCH, MAX_STRETCH);
-/** Room for one stretch of a voice's two channels, which all voices of a thread share; and for what is added to one of them. */
-export const leftSound = room(0);
-export const rightSound = room(1);
-export const otherSound = room(2);
+const stretchAt = (index: number) => new Float64Array(buffer, SOUND_AT + index * 8 * MAX_STRETCH, MAX_STRETCH);
+/** Where all voices of a thread work: one stretch of two channels, and of what is added to one of them. */
+export const leftSound = stretchAt(0);
+export const rightSound = stretchAt(1);
+export const otherSound = stretchAt(2);
 
 function instantiate(): Exports | null {
   try {
@@ -77,7 +77,7 @@ export interface Reading {
  * Reads a level by windowed-sinc interpolation.
  * @param channel of a level, with its margins
  * @param per frames of the level to one of the sample
- * @param into one of the rooms above, from `to` on
+ * @param into one of the stretches above, from `to` on
  * @returns the gain of what follows
  */
 export function readSample(

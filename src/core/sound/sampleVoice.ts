@@ -87,7 +87,7 @@ export class SampleVoice {
     this.step = stepOf(this.struckStep * ratio);
   }
 
-  /** The next frames (at most MAX_STRETCH) go into the rooms for left and, if it has two channels, right; silence where it is over. */
+  /** The next frames (at most MAX_STRETCH) go to `leftSound` and, if it has two channels, `rightSound`; silence where it is over. */
   render(frames: number): void {
     const { levels } = this.sample;
     const { channels, every } = levels[levelFor(this.step < 0 ? -this.step : this.step, levels.length)]!;
