@@ -1,10 +1,10 @@
 import { gridTicks } from '../quantize/grid';
 import { ticksPerBar, type Meter } from '../time/ticks';
 import { newSet } from './create';
-import { MADE_SOUNDS, type MadeSound } from './sound';
+import { handMs, writtenPattern, type Playing, type WrittenLanes } from './written';
 import type { OpenSet } from './set';
 import { FIRST_STAGE, WAITING_STAGE } from './stage';
-import { idsFrom, type Hit } from './hit';
+import { idsFrom } from './hit';
 import type { Pattern } from './pattern';
 import { newTrack } from './track';
 import type { Section } from './section';
@@ -18,7 +18,7 @@ const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
  */
 export function demoSet(): OpenSet {
   const ids = idsFrom(1);
-  const drums = (name: string, lanes: Lanes) => drumPattern(name, lanes, ids);
+  const drums = (name: string, lanes: WrittenLanes) => writtenPattern(name, lanes, HANDS, ids);
   const wheels = ['Fast Laps', 'Four Wheels', 'Brake', 'Warm Up'].map((name, i) => drums(name, WHEELS[i]!));
   const rails = ['Hand-offs', 'Ticks', 'Rattle'].map((name, i) => drums(name, RAILS[i]!));
   const kerb = ['Low Kerb', 'Long Kerb'].map((name, i) => tonePattern(name, KERB[i]!, ids));
@@ -54,10 +54,7 @@ function demoSections(): Section[] {
   }));
 }
 
-/** One character a sixteenth: `-` none, `1`..`9` velocity in tenths, `X` full. */
-type Lanes = readonly (readonly [MadeSound, bars: string, lateMs: number])[];
-
-const WHEELS: readonly Lanes[] = [
+const WHEELS: readonly WrittenLanes[] = [
   [
     ['kick', 'X---9---X---9-5- X---9---X--69---', -2],
     ['snare', '----9--3----9--- ----9--3-2--9--4', 3],
@@ -86,7 +83,7 @@ const WHEELS: readonly Lanes[] = [
   ],
 ];
 
-const RAILS: readonly Lanes[] = [
+const RAILS: readonly WrittenLanes[] = [
   [
     ['lowTom', '---5--6-----5--- ---5--6---4-5---', 3],
     ['highTom', '------------6-5- ------------6-57', 2],
@@ -103,9 +100,9 @@ const RAILS: readonly Lanes[] = [
   ],
 ];
 
-/** Where each stroke really fell, in ms from its lane's habit: hands are not machines. Repeats over the strokes. */
-const HAND_MS = [0, 5, -3, 2, -6, 4, 1, -2, 7, -4, 3, -1, -5, 6, 0, 2, -3];
 const TICKS_PER_MS = (112 * 960) / 60000;
+/** Pulled hard to the grid. */
+const HANDS: Playing = { tempo: 112, strength: 1 };
 
 /** Notes: pad (a degree of the scale), and where each begins and ends in sixteenths, with its velocity. */
 type Notes = { bars: number; notes: readonly (readonly [pad: number, from: number, to: number, velocity: number])[] };
@@ -145,33 +142,10 @@ function tonePattern(name: string, { bars, notes }: Notes, newId: () => number):
     hits: notes.map(([pad, from, to, velocity], i) => ({
       id: newId(),
       pad,
-      tick: from * step + HAND_MS[i % HAND_MS.length]! * TICKS_PER_MS,
+      tick: from * step + handMs(i) * TICKS_PER_MS,
       length: (to - from) * step,
       velocity,
       snap: { grid: step, strength: 1 },
     })),
   };
-}
-
-function drumPattern(name: string, lanes: Lanes, newId: () => number): Pattern {
-  const step = gridTicks('1/16');
-  const hits: Hit[] = [];
-  let bars = 1;
-  for (const [sound, marks, lateMs] of lanes) {
-    const pad = MADE_SOUNDS.indexOf(sound);
-    bars = marks.split(' ').length;
-    [...marks.replace(/ /g, '')].forEach((mark, i) => {
-      if (mark === '-') return;
-      const offBy = (lateMs + HAND_MS[hits.length % HAND_MS.length]!) * TICKS_PER_MS;
-      hits.push({
-        id: newId(),
-        pad,
-        tick: i * step + offBy,
-        length: step / 2,
-        velocity: mark === 'X' ? 1 : Number(mark) / 10,
-        snap: { grid: step, strength: 1 },
-      });
-    });
-  }
-  return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
 }

@@ -1,25 +1,36 @@
 import type { Kit, KitPad } from './kit';
-import { asTaken, MADE_SOUNDS, type MadeSound, type SoundSettings } from './sound';
-import { kindName, kindNote } from './soundKinds';
+import { asTaken, type MadeSound, type SoundSettings } from './sound';
+import { kindName, kindNote, PAD_KINDS, type PadKind } from './soundKinds';
+
+/** What lies on a pad of a kit that ships: what is made of a recipe, of which one, and what it is called. */
+export interface PadDesign extends SoundSettings {
+  /** Absent: the recipe that is named like the pad's kind. */
+  made?: MadeSound;
+  called?: string;
+}
+
+/** What differs from the plain sounds. */
+export type KitDesign = Partial<Record<PadKind, PadDesign>>;
 
 /** Runs of strokes differ a little, as those of hands do. */
-const LIVELY = { variation: 0.3 };
-const HATS = ['closedHat', 'pedalHat', 'openHat'] as const;
+const LIVELY = { variation: 0.5 };
+const HATS: readonly PadKind[] = ['closedHat', 'pedalHat', 'openHat'];
 
-const padOf = (made: MadeSound) => MADE_SOUNDS.indexOf(made);
+/** Where a kind of sound lies in the kits that ship. */
+export function padOfKind(kind: PadKind): number {
+  return PAD_KINDS.indexOf(kind);
+}
 
-/**
- * A kit of the sounds that the engine makes, each on its own pad. The hats cut each other off (common practice).
- * @param settings what is made of each sound
- */
-export function madeKit(name: string, settings: Partial<Record<MadeSound, SoundSettings>> = {}): Kit {
+/** A kit of sounds that the engine makes, one for each pad. The hats cut each other off (common practice). */
+export function madeKit(name: string, design: KitDesign = {}): Kit {
   return {
     name,
-    pads: MADE_SOUNDS.map((made): KitPad => ({
-      sound: asTaken({ name: kindName(made), kind: made, source: { made }, settings: { ...LIVELY, ...settings[made] }, from: name }), // prettier-ignore
-      note: kindNote(made)!,
-    })),
-    cutGroups: [HATS.map(padOf)],
+    pads: PAD_KINDS.map((kind): KitPad => {
+      const { made = kind, called = kindName(kind), ...settings } = design[kind] ?? {};
+      const sound = { name: called, kind, source: { made }, settings: { ...LIVELY, ...settings }, from: name };
+      return { sound: asTaken(sound), note: kindNote(kind)! };
+    }),
+    cutGroups: [HATS.map(padOfKind)],
   };
 }
 

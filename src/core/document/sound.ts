@@ -1,10 +1,57 @@
 import type { GridName } from '../quantize/grid';
 import type { Lfo } from './lfo';
 import type { SampleSource } from './sample';
-import type { SoundKind } from './soundKinds';
+import { PAD_KINDS, type SoundKind } from './soundKinds';
 
-/** The sounds that the engine makes itself, by the names of their recipes (see `core/sound/recipes.ts`). */
-export const MADE_SOUNDS = ['kick', 'rim', 'snare', 'clap', 'closedHat', 'pedalHat', 'openHat', 'lowTom', 'midTom', 'highTom', 'crash', 'ride', 'shaker', 'cowbell', 'tambourine', 'snap'] as const; // prettier-ignore
+/** The sounds that the engine makes itself, by the names of their recipes (see `core/sound/recipes`). */
+export const MADE_SOUNDS = [
+  ...PAD_KINDS,
+  'longKick',
+  'hardKick',
+  'softKick',
+  'boxKick',
+  'bigKick',
+  'wireSnare',
+  'brushSnare',
+  'steelSnare',
+  'deepSnare',
+  'boxSnare',
+  'slap',
+  'evenClap',
+  'closedThin',
+  'pedalThin',
+  'openThin',
+  'closedScrap',
+  'pedalScrap',
+  'openScrap',
+  'lowFall',
+  'midFall',
+  'highFall',
+  'lowHand',
+  'midHand',
+  'highHand',
+  'lowKettle',
+  'midKettle',
+  'highKettle',
+  'hissCrash',
+  'sheet',
+  'clave',
+  'woodBlock',
+  'lowBlock',
+  'jar',
+  'pipe',
+  'lowPipe',
+  'midPipe',
+  'triangle',
+  'smallBell',
+  'coin',
+  'glass',
+  'maraca',
+  'hiss',
+  'chain',
+  'scraper',
+  'keyRing',
+] as const;
 export type MadeSound = (typeof MADE_SOUNDS)[number];
 
 /** It is made by the engine, after this recipe. */

@@ -25,6 +25,9 @@ const KINDS = {
 } as const satisfies Record<string, { name: string; note: number | null }>;
 
 export type SoundKind = keyof typeof KINDS;
+/** What lies on each of the sixteen pads of a kit that ships: so a beat is the same beat in all of them. */
+export const PAD_KINDS = ['kick', 'rim', 'snare', 'clap', 'closedHat', 'pedalHat', 'openHat', 'lowTom', 'midTom', 'highTom', 'crash', 'ride', 'shaker', 'cowbell', 'tambourine', 'snap'] as const satisfies readonly SoundKind[]; // prettier-ignore
+export type PadKind = (typeof PAD_KINDS)[number];
 export const SOUND_KINDS = Object.keys(KINDS) as SoundKind[];
 
 /** What a kind is called. */

@@ -1,4 +1,4 @@
-import type { Shape } from '../sound/drumVoice';
+import type { Shape } from '../sound/shape';
 import type { FramePart } from './part';
 import type { AlsoStroke } from './soundRack';
 import type { Stroke } from './striker';

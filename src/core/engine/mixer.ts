@@ -2,7 +2,6 @@ import type { Launcher } from '../launch/launcher';
 import type { Handlers } from '../protocol/commands';
 import { DcBlocker } from '../sound/dcBlocker';
 import { Limiter } from '../sound/limiter';
-import { metalTable } from '../sound/metal';
 import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
 import { MAX_STRETCH } from '../sound/stretch';
@@ -54,7 +53,6 @@ export class Mixer implements Part {
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
   private readonly dcRight: DcBlocker;
-  private readonly metal: Float64Array;
   private readonly rampStep: number;
   private tap: Tap = { track: null, limited: true };
   /** Gain of the fade where rendering stands. */
@@ -71,7 +69,6 @@ export class Mixer implements Part {
     this.limiter = new Limiter(sampleRate);
     this.dcLeft = new DcBlocker(sampleRate);
     this.dcRight = new DcBlocker(sampleRate);
-    this.metal = metalTable(sampleRate);
     this.rampStep = 1 / (GAIN_RAMP_SECONDS * sampleRate);
   }
 
@@ -107,7 +104,7 @@ export class Mixer implements Part {
     for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
     for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
     this.renderFade(frames);
-    this.room.process(send, left, right, frames);
+    this.room.process(send, left, right, frames, this.transport.frame);
     if (this.tap.limited) this.click.render(left, right, frames);
     this.dcLeft.process(left, frames);
     this.dcRight.process(right, frames);
@@ -134,8 +131,7 @@ export class Mixer implements Part {
     if (track.ringing === 0 && track.gain === target) return;
     this.bus.clear(frames);
     for (const voice of this.voices.voices) {
-      if (voice.active && voice.track === index)
-        voice.render(this.bus, frames, this.metal, this.voices.clock);
+      if (voice.active && voice.track === index) voice.render(this.bus, frames, this.voices.clock);
     }
     if (this.tap.track !== null && this.tap.track !== index) this.bus.clear(frames);
     this.mixTrack(track, target, frames);

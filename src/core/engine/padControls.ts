@@ -2,7 +2,7 @@ import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, SHAPING_CONTROLS } fr
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
-import { PLAIN, type Shape } from '../sound/drumVoice';
+import { PLAIN, type Shape } from '../sound/shape';
 import type { Part } from './part';
 import type { SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';

@@ -1,5 +1,6 @@
-import { madeKit } from '../document/kits';
-import { MADE_SOUNDS, type MadeSound, type SoundSettings } from '../document/sound';
+import { madeKit, padOfKind } from '../document/kits';
+import type { SoundSettings } from '../document/sound';
+import { PAD_KINDS, type PadKind } from '../document/soundKinds';
 import { hitRows } from '../sequence/hitRows';
 import type { SoundingHit } from '../sequence/soundingHits';
 import { LIMITER_LATENCY } from '../sound/limiter';
@@ -19,16 +20,16 @@ export const BAR = 3840;
 export const BEAT = 24000;
 
 /** A kit whose strokes of one velocity are all the same samples. */
-export const STILL = madeKit('Still', Object.fromEntries(MADE_SOUNDS.map((made) => [made, { variation: 0 }])));
+export const STILL = madeKit('Still', Object.fromEntries(PAD_KINDS.map((made) => [made, { variation: 0 }])));
 
 /** A kit in which one sound has settings of its own, and nothing varies. */
-export const kitWith = (made: MadeSound, settings: SoundSettings) => {
+export const kitWith = (made: PadKind, settings: SoundSettings) => {
   const pads = STILL.pads.map((pad) => (pad.sound.kind === made ? { ...pad, sound: { ...pad.sound, settings: { ...pad.sound.settings, ...settings } } } : pad)); // prettier-ignore
   return { ...STILL, pads };
 };
 
 /** The pad of a made sound in the kits of these tests. */
-export const padOf = (made: MadeSound) => MADE_SOUNDS.indexOf(made);
+export const padOf = padOfKind;
 
 /** The song plays from its start. */
 export const PLAY: Instruction = { type: 'play', startTick: 0, countInTicks: 0 };

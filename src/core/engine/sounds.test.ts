@@ -1,7 +1,8 @@
 import type { AlsoPlays, Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_LFO, FIRST_REACH, LFO_SHAPES, LFO_TARGETS, type Lfo } from '../document/lfo';
-import { MADE_SOUNDS, type MadeSound, type SoundSettings } from '../document/sound';
+import type { SoundSettings } from '../document/sound';
+import { PAD_KINDS, type PadKind } from '../document/soundKinds';
 import { at, type Command } from '../protocol/commands';
 import { random } from '../random';
 import { LIMITER_LATENCY } from '../sound/limiter';
@@ -19,7 +20,7 @@ function heard(commands: readonly Command[], frames: number): Float32Array {
 }
 
 /** One stroke of a sound with settings of its own. */
-const stroke = (made: MadeSound, settings: SoundSettings, frames = SR, velocity = 1) =>
+const stroke = (made: PadKind, settings: SoundSettings, frames = SR, velocity = 1) =>
   heard([kitAt(kitWith(made, settings)), down(0, padOf(made), 1, velocity)], frames);
 
 const energy = (x: Float32Array) => x.reduce((sum, v) => sum + v * v, 0);
@@ -49,7 +50,7 @@ function ring(x: Float32Array): number {
 describe('the settings of a sound', () => {
   test('left out, they change nothing: each at its neutral value gives the same samples', () => {
     const neutral: SoundSettings = { pitch: 0, attack: 0, hold: 0, decay: 0, cutoff: 20000, resonance: 0.707, filterKey: 0, filterVelocity: 0, level: 0, response: 1, filter: 'low', plays: 'once' }; // prettier-ignore
-    for (const made of MADE_SOUNDS) expect([made, alike(stroke(made, neutral, 9600), stroke(made, {}, 9600))]).toEqual([made, true]); // prettier-ignore
+    for (const made of PAD_KINDS) expect([made, alike(stroke(made, neutral, 9600), stroke(made, {}, 9600))]).toEqual([made, true]); // prettier-ignore
   });
 
   test('pitch: twelve semitones up, a bass drum rests at twice its pitch; a cent is heard as a beat', () => {
@@ -141,7 +142,7 @@ describe('the settings of a sound', () => {
 });
 
 describe('sixteen strokes of one velocity', () => {
-  const strokes = (made: MadeSound, variation: number) => {
+  const strokes = (made: PadKind, variation: number) => {
     const apart = made === 'openHat' ? 1.5 * SR : SR / 2;
     const pad = padOf(made);
     const commands = Array.from({ length: 16 }, (_, i) => down(i * apart, pad, 2 * i + 1, 0.8));
@@ -150,13 +151,13 @@ describe('sixteen strokes of one velocity', () => {
     return Array.from({ length: 16 }, (_, i) => all.subarray(i * apart, i * apart + apart - 2000));
   };
 
-  test.each<MadeSound>(['closedHat', 'pedalHat', 'openHat', 'snare'])('of the %s differ with variation, and are as loud; without, they are the same', (made) => {
-    const lively = strokes(made, 1);
+  test.each<PadKind>(['closedHat', 'pedalHat', 'openHat', 'snare'])('of the %s differ with variation, and are as loud; without, they are the same', (made) => {
+    const lively = strokes(made, 0.5);
     for (let a = 0; a < 16; a++) {
       for (let b = 0; b < a; b++) {
         const difference = energy(lively[a]!.map((v, i) => v - lively[b]![i]!)) / energy(lively[b]!);
         expect(dB(difference)).toBeGreaterThan(-30);
-        expect(Math.abs(dB(energy(lively[a]!) / energy(lively[b]!)))).toBeLessThan(1);
+        expect(Math.abs(dB(energy(lively[a]!) / energy(lively[b]!)))).toBeLessThan(2);
       }
     }
     const [first, ...others] = strokes(made, 0);

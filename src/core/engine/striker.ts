@@ -1,6 +1,7 @@
 import type { Handlers } from '../protocol/commands';
 import { frameAt } from '../time/timeline';
-import type { DrumVoice, PadStroke, Shape } from '../sound/drumVoice';
+import type { DrumVoice, PadStroke } from '../sound/drumVoice';
+import type { Shape } from '../sound/shape';
 import { VoicePool } from '../sound/voicePool';
 import { AlsoPlays, type WaitingStroke } from './alsoPlays';
 import type { PadControls } from './padControls';

@@ -1,6 +1,6 @@
 import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_LFO, LFO_SHAPES, LFO_TARGETS } from '../document/lfo';
-import { MADE_SOUNDS, type Sound } from '../document/sound';
+import type { Sound } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
 import { TONE_VOICES } from '../document/tones';
 import { at, NOW, type Instruction } from '../protocol/commands';
@@ -65,8 +65,8 @@ const SAMPLE = { id: '0'.repeat(32), channels: [new Float32Array(200).fill(0.1),
 
 /** A set with drums and notes, recording, rolling and repeating, and more strokes at once than there are voices. */
 function everything(): Instruction[] {
-  const hits = new Float64Array(MADE_SOUNDS.length * HIT_WIDTH);
-  for (let i = 0; i < MADE_SOUNDS.length; i++) {
+  const hits = new Float64Array(PADS * HIT_WIDTH);
+  for (let i = 0; i < PADS; i++) {
     const row = i * HIT_WIDTH;
     hits[row + HIT.TICK] = hits[row + HIT.STRUCK] = i * 60;
     hits[row + HIT.PAD] = i % PADS;

@@ -1,7 +1,11 @@
+import { highestBetween, MOST_RISE, TAPS } from '../sound/betweenSamples';
+
 /** How loud a piece of music is, as broadcasters and listening services measure it. */
 export interface Loudness {
   /** Of the whole, LUFS; -Infinity for silence. */
   integrated: number;
+  /** Of its loudest 400 ms, LUFS. */
+  loudest: number;
   /** Between its soft and its loud parts, LU. */
   range: number;
   /** Of the wave between the samples, dBTP. */
@@ -56,6 +60,7 @@ export class LoudnessMeter {
     const peak = Math.max(this.peaks[0].most, this.peaks[1].most);
     return {
       integrated: gated(momentary, -10),
+      loudest: momentary.length > 0 ? loudnessOf(momentary.reduce((most, one) => Math.max(most, one), 0)) : -Infinity,
       range: rangeOf(short),
       truePeak: 20 * Math.log10(peak),
       course: short.filter((_, i) => i % 10 === 0).map(loudnessOf),
@@ -155,30 +160,13 @@ class Weighted {
   }
 }
 
-const PHASES = 4;
-/** Samples that one value between them is made of. */
-const TAPS = 12;
-/** What lies between samples is at most so many times as high as the highest of them that it is made of. */
-const MOST_RISE = 2;
-
-/** Shares of the samples around in the values between them: a windowed sinc. */
-const FILTERS = Array.from({ length: PHASES - 1 }, (_, p) => {
-  const filter = Float64Array.from({ length: TAPS }, (_unused, i) => {
-    const x = i - (TAPS / 2 - 1) - (p + 1) / PHASES;
-    const window = 0.5 + 0.5 * Math.cos((Math.PI * x) / (TAPS / 2 + 0.5));
-    return (Math.sin(Math.PI * x) / (Math.PI * x)) * window;
-  });
-  const sum = filter.reduce((all, share) => all + share, 0);
-  return filter.map((share) => share / sum);
-});
-
 /** The highest value of one channel's wave, between its samples too. */
 class TruePeak {
   most = 0;
-  private last = new Float32Array(TAPS - 1);
+  private last = new Float64Array(TAPS - 1);
 
   add(samples: Float32Array): void {
-    const all = new Float32Array(this.last.length + samples.length);
+    const all = new Float64Array(this.last.length + samples.length);
     all.set(this.last);
     all.set(samples, this.last.length);
     let { most } = this;
@@ -190,21 +178,10 @@ class TruePeak {
     let before = Math.abs(all[TAPS / 2 - 1]!);
     for (let i = 0; i + TAPS <= all.length; i++) {
       const after = Math.abs(all[i + TAPS / 2]!);
-      if ((before > after ? before : after) * MOST_RISE > most) most = Math.max(most, between(all, i));
+      if ((before > after ? before : after) * MOST_RISE > most) most = Math.max(most, highestBetween(all, i));
       before = after;
     }
     this.most = most;
     this.last = all.slice(all.length - (TAPS - 1));
   }
-}
-
-/** The highest value between two samples that lie in the middle of TAPS of them. */
-function between(all: Float32Array, at: number): number {
-  let most = 0;
-  for (const filter of FILTERS) {
-    let value = 0;
-    for (let tap = 0; tap < TAPS; tap++) value += filter[tap]! * all[at + tap]!;
-    most = Math.max(most, Math.abs(value));
-  }
-  return most;
 }

@@ -20,7 +20,7 @@ export interface SoundPeaks {
  * @param columns how many peaks
  */
 export function soundPeaks(patch: Patch, columns: number, note = 60): SoundPeaks {
-  const { left, right } = renderStroke(patch, RATE, LONGEST_SECONDS, note);
+  const { left, right } = renderStroke(patch, { rate: RATE, seconds: LONGEST_SECONDS, note });
   const sound = left.map((v, i) => Math.max(Math.abs(v), Math.abs(right[i]!)));
   return peaksOf(sound, columns);
 }

@@ -1,7 +1,7 @@
 import { SOUND_NUMBERS, type Sound, type SoundSettings } from '../document/sound';
 import { SAMPLE_RATE, type SampleAudio } from '../sample/levels';
-import { DrumVoice, PLAIN } from '../sound/drumVoice';
-import { metalTable } from '../sound/metal';
+import { DrumVoice } from '../sound/drumVoice';
+import { PLAIN } from '../sound/shape';
 import { patchOf, recipeOf, type Patch } from '../sound/patch';
 import { MAX_STRETCH } from '../sound/stretch';
 import { anchorLike } from '../time/timeline';
@@ -10,30 +10,37 @@ import { anchorLike } from '../time/timeline';
 const LONGEST_SECONDS = 10;
 const OVER = 1e-4;
 
-/**
- * One stroke at full velocity, as it goes to the mix, without the room.
- * @param note MIDI note, for what plays notes
- * @param rate frames per second
- */
+/** How a sound is struck. */
+interface Struck {
+  /** Frames per second. */
+  rate: number;
+  /** How much of it is rendered. */
+  seconds: number;
+  /** MIDI note, for what plays notes. */
+  note?: number;
+  /** 0..1 */
+  velocity?: number;
+  /** At which it is struck: what differs from stroke to stroke follows from it. */
+  frame?: number;
+}
+
+/** One stroke as it goes to the mix, without the room. */
 export function renderStroke(
   patch: Patch,
-  rate: number,
-  seconds: number,
-  note = 60,
+  { rate, seconds, note = 60, velocity = 1, frame = 0 }: Struck,
 ): { left: Float32Array; right: Float32Array } {
   const still = { frame: 0, tick: 0, framesPerTick: rate / 1920, playing: false, recording: false };
   const clock = { now: still, startFrame: 0, repeatClock: anchorLike(still, { playing: true }) };
   const voice = new DrumVoice(rate);
-  voice.start(patch, { track: 0, pad: 0, velocity: 1 }, 0, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
+  voice.start(patch, { track: 0, pad: 0, velocity }, frame, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
   const frames = Math.round(seconds * rate);
   const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
   const bus = { left: new Float64Array(MAX_STRETCH), right: new Float64Array(MAX_STRETCH), send: new Float64Array(MAX_STRETCH) }; // prettier-ignore
-  const metal = metalTable(rate);
   for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
     bus.left.fill(0);
     bus.right.fill(0);
     const run = Math.min(MAX_STRETCH, frames - done);
-    voice.render(bus, run, metal, clock);
+    voice.render(bus, run, clock);
     left.set(bus.left.subarray(0, run), done);
     right.set(bus.right.subarray(0, run), done);
   }
@@ -49,10 +56,13 @@ export function asRecording({ source, settings }: Pick<Sound, 'source' | 'settin
   settings: SoundSettings;
 } {
   const { lfos, plays, repeat, response, variation, voices, pan, room, ...shape } = settings;
-  const { left } = renderStroke(patchOf({ source, settings: { ...shape, pan: -1, room: 0 } }), SAMPLE_RATE, LONGEST_SECONDS); // prettier-ignore
-  const loudest = left.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-  let end = left.length;
-  while (end > 1 && Math.abs(left[end - 1]!) <= loudest * OVER) end--;
+  const struck = renderStroke(patchOf({ source, settings: { ...shape, pan: 0, room: 0 } }), { rate: SAMPLE_RATE, seconds: LONGEST_SECONDS }); // prettier-ignore
+  const isMono = struck.left.every((v, i) => v === struck.right[i]);
+  // In the middle each side has it with half its power.
+  const whole = (isMono ? [struck.left] : [struck.left, struck.right]).map((side) => side.map((v) => v * Math.SQRT2));
+  const loudest = whole.reduce((most, side) => side.reduce((high, v) => Math.max(high, Math.abs(v)), most), 0);
+  let end = whole[0]!.length;
+  while (end > 1 && whole.every((side) => Math.abs(side[end - 1]!) <= loudest * OVER)) end--;
   const recipe = recipeOf(source);
   const own: SoundSettings = { pan: pan ?? recipe.pan, room: room ?? recipe.room, voices: voices ?? recipe.rings };
   // A sample is never louder than full scale.
@@ -62,7 +72,7 @@ export function asRecording({ source, settings }: Pick<Sound, 'source' | 'settin
   const stay = { lfos, plays, repeat, response, variation };
   for (const key of Object.keys(stay) as (keyof typeof stay)[]) if (stay[key] === undefined) delete stay[key];
   return {
-    audio: { channels: [left.slice(0, end).map((v) => v / most)] },
+    audio: { channels: whole.map((side) => side.slice(0, end).map((v) => v / most)) },
     settings: { ...own, ...louder, ...(stay as SoundSettings) },
   };
 }

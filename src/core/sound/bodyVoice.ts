@@ -1,8 +1,8 @@
 import { decayPerFrame, exp2, sinTurns } from '../math';
-import type { Body } from './recipes';
+import type { Body } from './recipe';
 import { differs, PITCH_VARIATION, type Touch } from './touch';
 
-const MAX_MODES = 4;
+const MAX_MODES = 6;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
 /** A few samples of ramp take the edge off a mode without softening the strike. */
@@ -12,12 +12,12 @@ const CONTROL_FRAMES = 16;
 /** Turns a sample above which nothing is made: what lies above half a turn would fold back down. */
 const HIGHEST_STEP = 0.45;
 /** Share by which the levels of modes differ from stroke to stroke at full variation: no two strikes fall on one spot. */
-const MODE_VARIATION = 0.15;
+const MODE_VARIATION = 0.3;
 /** A sweep this small is over. */
 const SWEPT = 1e-5;
 
 /**
- * The sounding body of a drum: up to four sine modes under one pitch sweep, each with a decay of its own. Each mode is a
+ * The sounding body of a drum: up to six sine modes under one pitch sweep, each with a decay of its own. Each mode is a
  * rotating, shrinking vector: four multiplications a sample where a sine would cost three times as much.
  */
 export class BodyVoice {
@@ -53,19 +53,28 @@ export class BodyVoice {
     this.bendRatio = 1;
     this.modes = body.modes.length;
     this.left = 0;
+    let plain = 0;
+    let struck = 0;
     for (let m = 0; m < this.modes; m++) {
       const mode = body.modes[m]!;
       const decay = mode.decay * longer;
       this.step[m] = (body.pitch * mode.ratio * pitch) / sampleRate;
       this.decay[m] = decayPerFrame(decay, sampleRate);
+      // A soft stroke brings out the upper modes less, the further up they are.
+      const hardness = m === 0 ? 0 : 0.5 + 0.1 * m;
+      const level = mode.level * (1 - hardness + hardness * velocity);
+      const differing = level * (1 + MODE_VARIATION * differs(touch, 10 + m));
+      plain += level * level * mode.decay;
+      struck += differing * differing * decay;
       this.sine[m] = 0;
-      // Low velocity attenuates the upper modes.
-      const level = mode.level * (1 + MODE_VARIATION * differs(touch, 10 + m));
-      this.cosine[m] = gain * level * (m === 0 ? 1 : 0.4 + 0.6 * velocity);
+      this.cosine[m] = differing;
       // A mode above what the rate can hold is not heard.
       this.modeLeft[m] = this.step[m]! < HIGHEST_STEP ? Math.round((decay * LIFE + hold) * sampleRate) : 0;
       this.left = Math.max(this.left, this.modeLeft[m]!);
     }
+    // Wherever it is struck, and however long it rings for that: a stroke has as much energy as the next.
+    const even = touch.variation > 0 ? Math.sqrt((plain * longer) / struck) : 1;
+    for (let m = 0; m < this.modes; m++) this.cosine[m]! *= gain * even;
     this.sweep = (body.sweep - 1) * (0.35 + 0.65 * velocity);
     this.sweepDecay = exp2((-1.4426950408889634 * CONTROL_FRAMES) / (body.sweepTime * sampleRate));
     this.turn();

@@ -1,50 +1,27 @@
-import { BodyVoice } from './bodyVoice';
-import { LayerVoice } from './layerVoice';
 import type { SongClock } from './lfoVoice';
-import { decibels, exp2, hash, softClip } from '../math';
+import { decibels, exp2, hash } from '../math';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
 import { leftSound, rightSound } from './sampleReader';
-import { SampleVoice } from './sampleVoice';
-import { ToneVoice } from './toneVoice';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
 import { VoiceGains, type VoiceBus } from './voiceGains';
+import { isStruck, VoiceSource } from './voiceSource';
+import { PLAIN, type Shape } from './shape';
 import { VoiceWaves } from './voiceWaves';
 
-const MAX_LAYERS = 3;
 /** Frames between two looks at the waves, counted from frame 0: fifteen hundred steps a second are a glide to the ear. */
 const CONTROL_FRAMES = 32;
 /** And where there are no waves, and only the end of what rings in the filter is waited for. */
 const STILL_FRAMES = 128;
 /** A sound that is held only as long as its pad ends so softly when it is let go. */
 const RELEASE_SECONDS = 0.02;
+/** And one that another pad cuts off, unless its recipe says how it closes. */
+const CUT_SECONDS = 0.006;
 /** How much strokes differ at full variation: octaves of decay and of cutoff, dB. */
-const VARIATION = { decay: 0.05, filter: 0.08, level: 0.15 };
-
-/** How one stroke differs from its sound. */
-export interface Shape {
-  /** Semitones. */
-  pitch: number;
-  /** Octaves by which the filters' cutoff is moved. */
-  filter: number;
-  /** Octaves by which the decays are made longer. */
-  decay: number;
-  /** Linear gain. */
-  level: number;
-  /** -1..1, added to the sound's own place. */
-  pan: number;
-  /** dB more into the saturation, share more to the room, octaves by which the filter's quality factor is higher. */
-  drive: number;
-  room: number;
-  resonance: number;
-  /** Share of a sample by which it begins later. */
-  start: number;
-  /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
-  note: number;
-}
-
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, note: NaN }; // prettier-ignore
+const VARIATION = { decay: 0.18, filter: 0.08, level: 0.6 };
+/** Octaves by which a full stroke rings longer than the softest. */
+const HARD_RINGS = 0.3;
 
 /** Which pad is struck, and how hard. */
 export interface PadStroke {
@@ -52,13 +29,6 @@ export interface PadStroke {
   pad: number;
   /** 0..1 */
   velocity: number;
-}
-
-/** The gain into the saturation, moved by some dB: below 0 dB there is none. */
-function driven(gain: number, dB: number): number {
-  if (dB === 0) return gain;
-  const moved = decibels(dB) * (gain > 0 ? gain : 1);
-  return moved > 1 ? moved : 0;
 }
 
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
@@ -79,20 +49,13 @@ export class DrumVoice {
   offTick = Infinity;
   offFrame = Infinity;
 
-  private readonly body: BodyVoice;
-  private readonly layers: readonly LayerVoice[];
-  private readonly tone: ToneVoice;
-  private readonly sample: SampleVoice;
+  private readonly source: VoiceSource;
   private readonly filter = new VoiceFilter();
   private readonly rightFilter = new VoiceFilter();
   private readonly waves: VoiceWaves;
   private readonly touch = newTouch();
-  private layerCount = 0;
   private patch!: Patch;
   private readonly gains = new VoiceGains();
-  /** Gain into the saturation, 0 for none. */
-  private drive = 0;
-  private makeUp = 1;
   private fade = 1;
   private fadeStep = 0;
   private attack = 1;
@@ -102,20 +65,13 @@ export class DrumVoice {
   private pan = 0;
   private cutoff = 0;
   private isFiltered = false;
-  /** It has two channels, with a filter each. */
-  private isStereo = false;
-  /** Frame at which the last part of a drum is silent. */
-  private sourceEnd = 0;
   /** The next frame to be rendered, and frames until the waves are looked at again. */
   private frame = 0;
   private untilControl = 0;
 
   constructor(private readonly sampleRate: number) {
-    this.body = new BodyVoice(sampleRate);
-    this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
+    this.source = new VoiceSource(sampleRate);
     this.waves = new VoiceWaves(sampleRate);
-    this.tone = new ToneVoice(sampleRate);
-    this.sample = new SampleVoice(sampleRate);
   }
 
   /**
@@ -145,8 +101,6 @@ export class DrumVoice {
     this.track = track;
     this.pad = pad;
     this.key = pad;
-    this.drive = driven(patch.drive, shape.drive);
-    this.makeUp = this.drive > 0 ? 1 / softClip(this.drive) : 1;
     this.gains.room = Math.min(1, Math.max(0, patch.room + shape.room));
     this.attack = patch.attack > 0 ? 0 : 1;
     this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
@@ -164,33 +118,16 @@ export class DrumVoice {
     touch.gain = felt * (0.3 + 0.7 * felt);
     touch.pitch = exp2(pitch / 12);
     touch.filter = exp2(shape.filter + VARIATION.filter * differs(touch, 2));
-    touch.longer = exp2(decay + VARIATION.decay * differs(touch, 3));
+    const longer = VARIATION.decay * differs(touch, 3);
+    touch.longer = exp2(decay + (isStruck(patch) ? HARD_RINGS * (felt - 1) : 0) + longer);
     touch.hold = patch.hold;
-    this.startSource(shape, sample);
+    this.source.start(patch, touch, shape, track * 64 + pad, frame, sample);
 
-    this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4));
+    // What rings longer is softer, so that one stroke has as much energy as the next.
+    this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4)) * exp2(-longer / 2);
     this.pan = patch.pan + shape.pan;
     this.startFilter(shape, pitch, felt);
     this.gains.set(this.wavedLevel(), this.pan + this.waves.pan);
-  }
-
-  private startSource({ note, start }: Shape, sample: PreparedSample | null): void {
-    const { recipe } = this.patch;
-    this.sample.sounding = false;
-    if (sample && this.patch.sample) this.sample.start(sample, this.patch.sample, this.touch, start);
-    this.isStereo = this.sample.sounding && this.sample.isStereo;
-    const { touch, track, pad } = this;
-    if (recipe.body) this.body.start(recipe.body, touch);
-    else this.body.left = 0;
-    if (recipe.tone) this.tone.start(recipe.tone, 440 * exp2((note - 69) / 12) * touch.pitch, touch);
-    else this.tone.sounding = false;
-    this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
-    for (let i = 0; i < this.layerCount; i++) {
-      this.layers[i]!.start(recipe.layers[i]!, touch, hash(touch.seed, track * 64 + pad, i));
-    }
-    let left = this.body.left;
-    for (let i = 0; i < this.layerCount; i++) left = Math.max(left, this.layers[i]!.left);
-    this.sourceEnd = this.startFrame + left;
   }
 
   private startFilter(shape: Shape, pitch: number, velocity: number): void {
@@ -202,7 +139,7 @@ export class DrumVoice {
     this.cutoff = (patch.cutoff * exp2(octaves)) / this.sampleRate;
     const resonance = Math.max(0.5, patch.resonance * exp2(shape.resonance));
     this.filter.start(patch.filter, resonance);
-    if (this.isStereo) this.rightFilter.start(patch.filter, resonance);
+    if (this.source.isStereo) this.rightFilter.start(patch.filter, resonance);
   }
 
   // --- waves ------------------------------------------------------------------------------------------------
@@ -216,34 +153,21 @@ export class DrumVoice {
     const every = waves.areStill ? STILL_FRAMES : CONTROL_FRAMES;
     const frames = every - (this.frame % every);
     this.untilControl = frames;
-    if (!this.isSourceSounding && (!this.isFiltered || this.isFilterQuiet)) this.active = false;
+    if (!this.source.isSoundingAt(this.frame) && (!this.isFiltered || this.isFilterQuiet)) this.active = false;
     if (this.isFiltered) this.tuneFilter(this.cutoff * exp2(waves.filter));
     if (waves.areStill) return;
-    if (waves.movePitch) this.bend(exp2(waves.pitch / 12));
+    if (waves.movePitch) this.source.bend(exp2(waves.pitch / 12));
     waves.look(this.frame + frames, clock);
     if (waves.moveLevel) this.gains.moveTo(this.wavedLevel(), this.pan + waves.pan, frames);
   }
 
   private tuneFilter(cutoff: number): void {
     this.filter.tune(cutoff);
-    if (this.isStereo) this.rightFilter.tune(cutoff);
+    if (this.source.isStereo) this.rightFilter.tune(cutoff);
   }
 
   private get isFilterQuiet(): boolean {
-    return this.filter.isQuiet && (!this.isStereo || this.rightFilter.isQuiet);
-  }
-
-  private bend(ratio: number): void {
-    if (this.sample.sounding) this.sample.bend(ratio);
-    if (this.body.left > 0) this.body.bend(ratio);
-    if (this.tone.sounding) this.tone.bend(ratio);
-    for (let i = 0; i < this.layerCount; i++) if (this.layers[i]!.left > 0) this.layers[i]!.bend(ratio);
-  }
-
-  /** Told at a frame of a look: by then parts may have been rendered beyond it. */
-  private get isSourceSounding(): boolean {
-    if (this.patch.sample) return this.sample.sounding;
-    return this.patch.recipe.tone ? this.tone.sounding : this.frame < this.sourceEnd;
+    return this.filter.isQuiet && (!this.source.isStereo || this.rightFilter.isQuiet);
   }
 
   private wavedLevel(): number {
@@ -259,8 +183,13 @@ export class DrumVoice {
     this.held = false;
     this.offTick = Infinity;
     this.offFrame = Infinity;
-    if (this.patch.recipe.tone) this.tone.letGo();
+    if (this.patch.recipe.tone) this.source.letGo();
     else this.fadeOut(RELEASE_SECONDS * this.sampleRate);
+  }
+
+  /** Another pad ends it: in the way of its kind. */
+  cutOff(): void {
+    this.fadeOut((this.patch.recipe.closes ?? CUT_SECONDS) * this.sampleRate);
   }
 
   /** Fades to silence over `frames`; a voice already fading keeps the shorter way. */
@@ -273,23 +202,22 @@ export class DrumVoice {
   // --- sound ------------------------------------------------------------------------------------------------
 
   /** Adds the next `frames` samples, at most MAX_STRETCH, to a bus, and their share to what it sends to the room. */
-  render(bus: VoiceBus, frames: number, metal: Float64Array, clock: SongClock): void {
+  render(bus: VoiceBus, frames: number, clock: SongClock): void {
     if (this.waves.areStill && !this.isFiltered) {
-      this.renderSource(frames, metal);
+      this.source.render(frames);
       this.finish(0, bus, 0, frames);
       this.frame += frames;
-      this.active = this.isSourceSounding && this.fade > 0;
+      this.active = this.source.isSoundingAt(this.frame) && this.fade > 0;
       return;
     }
     // What bends the pitch has the source rendered from look to look; a tone and a sample say only then whether they are over.
-    const { recipe, sample } = this.patch;
-    const isInPieces = this.waves.movePitch || recipe.tone !== undefined || sample !== null;
-    if (!isInPieces) this.renderSource(frames, metal);
+    const isInPieces = this.waves.movePitch || !isStruck(this.patch);
+    if (!isInPieces) this.source.render(frames);
     for (let from = 0; from < frames && this.active;) {
       if (this.untilControl === 0) this.control(clock);
       if (!this.active) return;
       const run = Math.min(frames - from, this.untilControl);
-      if (isInPieces) this.renderSource(run, metal);
+      if (isInPieces) this.source.render(run);
       this.finish(isInPieces ? 0 : from, bus, from, run);
       if (this.fade <= 0) this.active = false;
       this.frame += run;
@@ -298,48 +226,21 @@ export class DrumVoice {
     }
   }
 
-  /** The next samples of what sounds go to the beginning of `leftSound` and, where there are two channels, `rightSound`. */
-  private renderSource(frames: number, metal: Float64Array): void {
-    if (this.sample.sounding) return this.sample.render(frames);
-    leftSound.fill(0, 0, frames);
-    if (this.isStereo) rightSound.fill(0, 0, frames);
-    if (this.body.left > 0) this.body.render(leftSound, frames);
-    if (this.tone.sounding) this.tone.render(leftSound, frames);
-    for (let l = 0; l < this.layerCount; l++) {
-      if (this.layers[l]!.left > 0) this.layers[l]!.render(leftSound, frames, metal);
-    }
-  }
-
-  /** Takes samples from `at` on through filter, saturation and level into a bus, from `to` on. */
+  /** Takes samples from `at` on through filter and level into a bus, from `to` on. */
   private finish(at: number, bus: VoiceBus, to: number, frames: number): void {
-    if (this.isStereo) return this.finishStereo(at, bus, to, frames);
-    if (this.isFiltered) this.filter.process(leftSound, at, frames);
-    if (this.drive > 0) this.saturate(leftSound, at, frames);
-    if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(at, frames);
-    this.gains.mix(leftSound, at, bus, to, frames);
-  }
-
-  private finishStereo(at: number, bus: VoiceBus, to: number, frames: number): void {
     if (this.isFiltered) {
       this.filter.process(leftSound, at, frames);
-      this.rightFilter.process(rightSound, at, frames);
-    }
-    if (this.drive > 0) {
-      this.saturate(leftSound, at, frames);
-      this.saturate(rightSound, at, frames);
+      if (this.source.isStereo) this.rightFilter.process(rightSound, at, frames);
     }
     if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(at, frames);
-    this.gains.mixStereo(leftSound, rightSound, at, bus, to, frames);
-  }
-
-  private saturate(sound: Float64Array, at: number, frames: number): void {
-    const { makeUp, drive } = this;
-    for (let i = at; i < at + frames; i++) sound[i] = softClip(sound[i]! * drive) * makeUp;
+    if (this.source.isStereo) this.gains.mixStereo(leftSound, rightSound, this.source.hasSides, at, bus, to, frames);
+    else this.gains.mix(leftSound, at, bus, to, frames);
   }
 
   /** The attack, and the fade of a voice that ends early. */
   private shapeLevel(at: number, frames: number): void {
-    const { attackStep, fadeStep, isStereo } = this;
+    const { attackStep, fadeStep } = this;
+    const { isStereo } = this.source;
     let { attack, fade } = this;
     for (let i = at; i < at + frames; i++) {
       if (attack < 1) attack = Math.min(1, attack + attackStep);

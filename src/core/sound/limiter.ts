@@ -1,42 +1,71 @@
 import { decibels } from '../math';
+import { highestBetween, MOST_RISE, TAPS } from './betweenSamples';
 
-/** Frames over which the limiter looks for peaks; a power of two. */
-const LOOKAHEAD = 64;
+/** Frames of sound that it holds; a power of two. */
+const HELD = 64;
 /** Look-ahead in frames: the sound is delayed by so much, and the gain falls before a peak arrives. */
-export const LIMITER_LATENCY = LOOKAHEAD - 1;
-/** -1 dBFS: what no sample exceeds. */
-export const CEILING = decibels(-1);
+export const LIMITER_LATENCY = HELD - 1;
+/** A wave between two samples is known this many frames after the first of them. */
+const KNOWN_AFTER = TAPS / 2;
+/** Frames over which the gain is averaged: all of them know of the peak that they meet. */
+const AVERAGED = HELD - KNOWN_AFTER - 1;
+/** Frames for which a need is kept: until the sample after the peak has left. */
+const KEPT = AVERAGED + 2;
+
+/**
+ * What the wave does not exceed, between its samples either: -1 dBTP, and a little less, since meters with longer filters find a little
+ * more.
+ */
+export const CEILING = decibels(-1.15);
 
 /** Gains are whole numbers of this, so that the running sum is exact and never drifts. */
 const UNITY = 1 << 24;
-const RELEASE_SECONDS = 0.09;
+/**
+ * After a single peak the gain is soon back; where the music goes on being too loud it stays down, and comes back slowly: quick enough
+ * not to be missed, too slow to pump. Seconds.
+ */
+const SOON = 0.05;
+const SETTLES = 0.1;
+const SLOWLY = 0.7;
 
 /**
- * A stereo-linked look-ahead peak limiter.
+ * A stereo-linked look-ahead limiter of true peaks.
  *
- * The gain each frame would need is held at its minimum over LOOKAHEAD frames, released slowly, and averaged over
- * LOOKAHEAD frames; delayed by LIMITER_LATENCY, the sound meets a gain that is no larger than it needs.
+ * The gain that each frame needs is kept at its minimum for KEPT frames, released, and averaged over AVERAGED frames; delayed by
+ * LIMITER_LATENCY, the sound meets a gain that is no larger than it needs.
  */
 export class Limiter {
-  private readonly left = new Float64Array(LOOKAHEAD);
-  private readonly right = new Float64Array(LOOKAHEAD);
-  private readonly needed = new Int32Array(LOOKAHEAD).fill(UNITY);
-  private readonly held = new Int32Array(LOOKAHEAD).fill(UNITY);
-  private sum = UNITY * LOOKAHEAD;
+  /** The sound, written twice, HELD apart, so that any stretch of it lies in one piece. */
+  private readonly left = new Float64Array(2 * HELD);
+  private readonly right = new Float64Array(2 * HELD);
+  /** Needs that wait, when each became known, and which of them is the first. */
+  private readonly needs = new Int32Array(HELD);
+  private readonly known = new Int32Array(HELD);
+  private first = 0;
+  private waiting = 0;
+  private frame = 0;
+  private readonly gains = new Int32Array(AVERAGED).fill(UNITY);
+  private sum = UNITY * AVERAGED;
   private released = UNITY;
-  private minimum = UNITY;
-  private minimumAge = 0;
+  /** Where the gain goes back to soon: lower, the longer it has been low. */
+  private settled = UNITY;
+  /** Nothing that it knows of needs another gain than 1, and it has come back to that. */
+  private isOpen = true;
   private at = 0;
-  private readonly release: number;
+  private gainAt = 0;
+  private readonly soon: number;
+  private readonly settles: number;
+  private readonly slowly: number;
 
   constructor(sampleRate: number) {
-    this.release = 1 / (RELEASE_SECONDS * sampleRate);
+    this.soon = 1 / (SOON * sampleRate);
+    this.settles = 1 / (SETTLES * sampleRate);
+    this.slowly = 1 / (SLOWLY * sampleRate);
   }
 
   /** Whether nothing is on its way through it, and its gain is open. */
   get isSilent(): boolean {
-    const open = this.released === UNITY && this.sum === UNITY * LOOKAHEAD && this.minimum === UNITY;
-    return open && this.left.every((x) => x === 0) && this.right.every((x) => x === 0);
+    return this.isOpen && this.left.every((x) => x === 0) && this.right.every((x) => x === 0);
   }
 
   /** Limits `frames` samples of the two inputs into the two outputs. */
@@ -48,56 +77,66 @@ export class Limiter {
     from: number,
     frames: number,
   ): void {
-    const { left, right, needed, held, release } = this;
-    let { at, sum, released } = this;
+    const { left, right } = this;
     for (let i = 0; i < frames; i++) {
-      const l = inLeft[i]!;
-      const r = inRight[i]!;
-      const absL = l < 0 ? -l : l;
-      const absR = r < 0 ? -r : r;
-      const peak = absL > absR ? absL : absR;
-      const need = peak > CEILING ? Math.floor((CEILING / peak) * UNITY) : UNITY;
-      needed[at] = need;
-      this.trackMinimum(need, at);
-
-      const target = this.minimum;
-      if (target < released) released = target;
-      else if (released < UNITY) {
-        released = Math.min(target, released + Math.ceil((UNITY - released) * release));
-      }
-      sum += released - held[at]!;
-      held[at] = released;
-
-      left[at] = l;
-      right[at] = r;
-      at = (at + 1) & (LOOKAHEAD - 1);
-      const gain = sum / (UNITY * LOOKAHEAD);
-      outLeft[from + i] = left[at]! * gain;
-      outRight[from + i] = right[at]! * gain;
+      const { at } = this;
+      left[at] = left[at + HELD] = inLeft[i]!;
+      right[at] = right[at + HELD] = inRight[i]!;
+      const peak = Math.max(peakOf(left, at), peakOf(right, at));
+      const gain =
+        peak <= CEILING && this.isOpen
+          ? 1
+          : this.gainFor(peak > CEILING ? Math.floor((CEILING / peak) * UNITY) : UNITY);
+      const out = (at + 1) & (HELD - 1);
+      this.at = out;
+      outLeft[from + i] = left[out]! * gain;
+      outRight[from + i] = right[out]! * gain;
     }
-    this.at = at;
-    this.sum = sum;
-    this.released = released;
   }
 
-  /** Keeps the smallest need of the last LOOKAHEAD frames; looks for it anew only when it has left the window. */
-  private trackMinimum(need: number, at: number): void {
-    if (need <= this.minimum) {
-      this.minimum = need;
-      this.minimumAge = 0;
-      return;
-    }
-    if (++this.minimumAge < LOOKAHEAD) return;
-    let smallest = UNITY;
-    let age = 0;
-    for (let back = 0; back < LOOKAHEAD; back++) {
-      const value = this.needed[(at - back) & (LOOKAHEAD - 1)]!;
-      if (value < smallest) {
-        smallest = value;
-        age = back;
-      }
-    }
-    this.minimum = smallest;
-    this.minimumAge = age;
+  /** The gain for the sample that leaves, once the need of the one that has just become known is known. */
+  private gainFor(need: number): number {
+    const target = this.trackMinimum(need);
+    if (target < this.released) this.released = target;
+    else if (this.released < this.settled) {
+      this.released = Math.min(target, this.released + Math.ceil((this.settled - this.released) * this.soon));
+    } else if (this.released < target) this.released = Math.min(target, this.settled);
+    if (target < this.settled) this.settled -= Math.ceil((this.settled - this.released) * this.settles);
+    else if (this.settled < UNITY) this.settled += Math.ceil((UNITY - this.settled) * this.slowly);
+    const { gains, gainAt } = this;
+    this.sum += this.released - gains[gainAt]!;
+    gains[gainAt] = this.released;
+    this.gainAt = gainAt + 1 === AVERAGED ? 0 : gainAt + 1;
+    this.isOpen = target === UNITY && this.settled === UNITY && this.sum === UNITY * AVERAGED;
+    if (this.isOpen) this.waiting = 0;
+    return this.sum / (UNITY * AVERAGED);
   }
+
+  /**
+   * The smallest need of the last KEPT frames. Of all of them only those wait that are smaller than all that came after them: the first
+   * in the queue is the smallest (D. Lemire, Streaming maximum-minimum filter, 2006).
+   */
+  private trackMinimum(need: number): number {
+    const { needs, known } = this;
+    const now = this.frame++ & 0xffff;
+    while (this.waiting > 0 && needs[(this.first + this.waiting - 1) & (HELD - 1)]! >= need) this.waiting--;
+    const last = (this.first + this.waiting++) & (HELD - 1);
+    needs[last] = need;
+    known[last] = now;
+    if (((now - known[this.first]!) & 0xffff) >= KEPT) {
+      this.first = (this.first + 1) & (HELD - 1);
+      this.waiting--;
+    }
+    return needs[this.first]!;
+  }
+}
+
+/** The highest that the wave is from the sample KNOWN_AFTER frames ago to the next one. Most of the music is far from its peak. */
+function peakOf(sound: Float64Array, at: number): number {
+  const first = sound[at + HELD - KNOWN_AFTER]!;
+  const second = sound[at + HELD - KNOWN_AFTER + 1]!;
+  const one = first < 0 ? -first : first;
+  const other = second < 0 ? -second : second;
+  const higher = one > other ? one : other;
+  return higher * MOST_RISE > CEILING ? Math.max(higher, highestBetween(sound, at + HELD - TAPS + 1)) : higher;
 }

@@ -1,88 +1,112 @@
-import { hash, sinTurns } from '../math';
+import { exp2, hash, sinTurns } from '../math';
+import { InverseFourier } from './fourier';
 
-/** Frames of the table; a power of two, so that reading wraps with a mask. */
-export const METAL_FRAMES = 65536;
-/** A multiple of three: so many are added in one pass. */
-const PARTIALS = 210;
-const LOWEST_HZ = 320;
-const HIGHEST_HZ = 19500;
-
-const tables = new Map<number, Float64Array>();
+/** Frames of a table; a power of two, so that reading wraps with a mask. */
+export const METAL_FRAMES = 32768;
 
 /**
- * The ringing of struck metal: some two hundred inharmonic partials, denser towards the top as in a cymbal, each a whole
- * number of periods long so that the table loops without a seam. Made once per sample rate.
- * @returns METAL_FRAMES samples with a root mean square of 0.35
+ * A thin plate has as many modes in each kHz as in the next one; a bronze plate of 15 inches some 50 to 65 (N. Fletcher and
+ * T. Rossing, The Physics of Musical Instruments, on plates and cymbals; from memory).
  */
-export function metalTable(sampleRate: number): Float64Array {
-  let table = tables.get(sampleRate);
-  if (!table) {
-    table = build(sampleRate);
-    tables.set(sampleRate, table);
-  }
-  return table;
+const MODES_PER_KHZ = 45;
+const LOWEST_HZ = 250;
+const HIGHEST_HZ = 19500;
+/** Partials fall off above this. */
+const KNEE_HZ = 3000;
+const ROOT_MEAN_SQUARE = 0.35;
+/** Tables lie half an octave apart: from so many half octaves below the metal's own pitch to so many above. */
+const LOWEST_TABLE = -2;
+const HIGHEST_TABLE = 3;
+
+/** The metal at one of the pitches for which there is a table. */
+export interface MetalTable {
+  /** METAL_FRAMES of sound that goes round without a seam. */
+  sound: Float32Array;
+  /** Its pitch against the metal's own. */
+  pitch: number;
 }
 
-function build(sampleRate: number): Float64Array {
-  const table = new Float64Array(METAL_FRAMES);
-  const ceiling = Math.min(HIGHEST_HZ, sampleRate * 0.45);
-  let seed = hash(1, 2, 3);
-  const random = () => {
-    seed ^= seed << 13;
-    seed ^= seed >>> 17;
-    seed ^= seed << 5;
-    return (seed >>> 0) / 4294967296;
-  };
-  const partials = Array.from({ length: PARTIALS }, (_, p): Rotor => {
-    // The square root of the rank crowds the partials towards the ceiling.
-    const rank = (p + random()) / PARTIALS;
-    const hz = LOWEST_HZ + (ceiling - LOWEST_HZ) * Math.sqrt(rank);
-    const turns = Math.round((hz * METAL_FRAMES) / sampleRate) / METAL_FRAMES;
-    // Struck metal is darker at the top, and no two of its modes are equally strong.
-    const level = (0.3 + 0.7 * random()) * (1 - 0.8 * rank);
-    const phase = random();
-    return {
-      sin: sinTurns(phase) * level,
-      cos: sinTurns(phase + 0.25) * level,
-      turnSin: sinTurns(turns),
-      turnCos: sinTurns(turns + 0.25),
-    };
-  });
-  for (let p = 0; p < PARTIALS; p += 3) addThree(table, partials[p]!, partials[p + 1]!, partials[p + 2]!);
+const made = new Map<number, readonly MetalTable[]>();
+
+/** The metal for a sample rate, from low to high: made once for each rate. */
+export function metalTables(sampleRate: number): readonly MetalTable[] {
+  let tables = made.get(sampleRate);
+  if (!tables) {
+    tables = makeTables(sampleRate);
+    made.set(sampleRate, tables);
+  }
+  return tables;
+}
+
+/**
+ * The lowest table that need not be read faster than frame by frame: read slower, nothing of it can come to lie above half the
+ * sample rate.
+ * @param pitch against the metal's own
+ */
+export function tableFor(tables: readonly MetalTable[], pitch: number): MetalTable {
+  for (const table of tables) if (table.pitch >= pitch) return table;
+  return tables[tables.length - 1]!;
+}
+
+/** One transform makes two tables: one of its real part, one of its imaginary part. */
+function makeTables(sampleRate: number): MetalTable[] {
+  const fourier = new InverseFourier(METAL_FRAMES);
+  const tables: MetalTable[] = [];
+  for (let step = LOWEST_TABLE; step < HIGHEST_TABLE; step += 2) {
+    const real = new Float64Array(METAL_FRAMES);
+    const imaginary = new Float64Array(METAL_FRAMES);
+    const [low, high] = [exp2(step / 2), exp2((step + 1) / 2)];
+    addPartials(fourier, low, sampleRate, real, imaginary, 1);
+    addPartials(fourier, high, sampleRate, imaginary, real, -1);
+    fourier.transform(real, imaginary);
+    tables.push({ sound: levelled(real), pitch: low }, { sound: levelled(imaginary), pitch: high });
+  }
+  return tables;
+}
+
+/**
+ * Sets the bins of each mode, as the spectrum of a real signal: so that with `turn` the other way round it is the imaginary part of
+ * the transform that is such a signal.
+ */
+function addPartials(
+  fourier: InverseFourier,
+  pitch: number,
+  sampleRate: number,
+  cosines: Float64Array,
+  sines: Float64Array,
+  turn: 1 | -1,
+): void {
+  const ceiling = Math.min(HIGHEST_HZ, sampleRate * 0.44) / pitch;
+  const spacing = 1000 / MODES_PER_KHZ;
+  const framesPerHz = (METAL_FRAMES * pitch) / sampleRate;
+  for (let mode = 0; ; mode++) {
+    // Modes lie at even distances, more or less, and no two are struck equally hard.
+    const hz = LOWEST_HZ + (mode + share(mode, 1)) * spacing;
+    if (hz > ceiling) return;
+    const level = (0.25 + 0.75 * share(mode, 2)) / (1 + hz / KNEE_HZ);
+    const phase = share(mode, 4);
+    const bin = Math.round(hz * framesPerHz);
+    const place = fourier.placeOf(bin);
+    const mirror = fourier.placeOf(METAL_FRAMES - bin);
+    const cosine = level * sinTurns(phase + 0.25);
+    const sine = turn * level * sinTurns(phase);
+    cosines[place]! += cosine;
+    cosines[mirror]! += cosine;
+    sines[place]! += sine;
+    sines[mirror]! -= sine;
+  }
+}
+
+/** A number from 0 to 1 that is always the same for a mode. */
+function share(mode: number, which: number): number {
+  return 0.5 + hash(mode, which, 3) / 4294967296;
+}
+
+function levelled(sound: Float64Array): Float32Array {
   let power = 0;
-  for (let i = 0; i < METAL_FRAMES; i++) power += table[i]! * table[i]!;
-  const gain = 0.35 / Math.sqrt(power / METAL_FRAMES);
-  for (let i = 0; i < METAL_FRAMES; i++) table[i]! *= gain;
-  return table;
-}
-
-/** A partial as a rotating vector: four multiplications a sample where a sine costs a polynomial. */
-interface Rotor {
-  sin: number;
-  cos: number;
-  /** Its turn from one sample to the next. */
-  turnSin: number;
-  turnCos: number;
-}
-
-/** Adds three partials in one pass, which reads and writes the table a third as often, one after the other in each sample. */
-function addThree(table: Float64Array, a: Rotor, b: Rotor, c: Rotor): void {
-  let { sin: sinA, cos: cosA } = a;
-  let { sin: sinB, cos: cosB } = b;
-  let { sin: sinC, cos: cosC } = c;
-  const { turnSin: turnSinA, turnCos: turnCosA } = a;
-  const { turnSin: turnSinB, turnCos: turnCosB } = b;
-  const { turnSin: turnSinC, turnCos: turnCosC } = c;
-  for (let i = 0; i < METAL_FRAMES; i++) {
-    table[i] = table[i]! + sinA + sinB + sinC;
-    const nextA = sinA * turnCosA + cosA * turnSinA;
-    cosA = cosA * turnCosA - sinA * turnSinA;
-    sinA = nextA;
-    const nextB = sinB * turnCosB + cosB * turnSinB;
-    cosB = cosB * turnCosB - sinB * turnSinB;
-    sinB = nextB;
-    const nextC = sinC * turnCosC + cosC * turnSinC;
-    cosC = cosC * turnCosC - sinC * turnSinC;
-    sinC = nextC;
-  }
+  for (let i = 0; i < METAL_FRAMES; i++) power += sound[i]! * sound[i]!;
+  const gain = ROOT_MEAN_SQUARE / Math.sqrt(power / METAL_FRAMES);
+  const out = new Float32Array(METAL_FRAMES);
+  for (let i = 0; i < METAL_FRAMES; i++) out[i] = sound[i]! * gain;
+  return out;
 }

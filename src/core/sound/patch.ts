@@ -2,7 +2,8 @@ import { lfoTicks, type Lfo, type LfoShape, type LfoTarget } from '../document/l
 import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings, type SoundSource } from '../document/sound'; // prettier-ignore
 import type { ToneVoice } from '../document/tones';
 import { decibels } from '../math';
-import { RECIPES, type Recipe } from './recipes';
+import type { Recipe } from './recipe';
+import { RECIPES } from './recipes';
 import { TONE_RECIPES } from './toneRecipes';
 
 /** A slow wave as a voice reads it: every number is there. */

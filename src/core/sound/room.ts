@@ -1,96 +1,308 @@
-import { decayPerFrame, exp2 } from '../math';
+import { decayPerFrame, exp2, sinTurns } from '../math';
+import { MAX_STRETCH } from './stretch';
 
-/** Delay lines of the room, in seconds: mutually prime at 48 kHz, about the walls of a small wooden hall. */
-const LINE_SECONDS = [0.01977, 0.02452, 0.02981, 0.03544];
-const PRE_DELAY_SECONDS = 0.006;
+/** What is sent reaches the ears from the nearest walls first: seconds and gains, on the left and on the right. */
+const EARLY = {
+  left: [0.0053, 0.0079, 0.0107, 0.0139],
+  right: [0.0061, 0.0088, 0.0119, 0.0146],
+  gains: [0.27, -0.22, 0.17, -0.13],
+};
+/** Later it is spread by all-passes before it goes round, seconds. */
+const PRE_DELAY_SECONDS = 0.009;
+const SPREAD_SECONDS = { both: [0.0014, 0.0023, 0.0037, 0.0058], left: [0.0083, 0.0127], right: [0.0093, 0.0139] };
+const SPREAD_GAIN = 0.62;
+/** Delay lines, in seconds: no two of them have echoes in common. A short room still needs long ones, or single tones stick out of it. */
+const LINE_SECONDS = [0.0431, 0.0513, 0.0607, 0.0691, 0.0787, 0.0889, 0.0973, 0.1099];
+/** The share of what goes round that is heard before it does, and of what comes back. */
+const SPREAD_LEVEL = 0.44;
+const LINE_LEVEL = 0.385;
 const DECAY_SECONDS = 0.42;
-const DAMPING_HZ = 5200;
+/** By how much sound at 4 kHz decays faster than the rest, dB per second: wood and people. */
+const DAMPED_DB = 105;
 const INPUT_HIGH_PASS_HZ = 180;
+/** Every other line grows and shrinks by so much, so often: what rings on never stands quite still. */
+const SWAY_SECONDS = 0.00012;
+const SWAY_HZ = 0.7;
+/** Frames from one look at how long they are to the next, counted from frame 0. */
+const CONTROL_FRAMES = 32;
 /** With nothing sent for this long the tail is far below hearing, and the room sleeps. */
 const SLEEP_SECONDS = 1.5;
+/** One over the square root of eight: so the matrix neither adds nor takes energy. */
+const EIGHTH_ROOT = 0.35355339059327373;
 const TINY = 1e-15;
+/** e^(-2π x) is 2 to the power of this times x. */
+const TURN = -9.064720283654388;
 
-/** A short room: four damped delay lines that feed each other through an orthogonal (Householder) matrix. */
-export class Room {
-  private readonly lines: Float64Array[];
-  private readonly at = new Int32Array(4);
-  private readonly gains: Float64Array;
-  private readonly pre: Float64Array;
-  private preAt = 0;
-  private readonly damp: number;
-  private readonly damped = new Float64Array(4);
-  private readonly highPass: number;
-  private low = 0;
-  private quietFrames: number;
-  private readonly sleepAfter: number;
-
-  constructor(sampleRate: number) {
-    this.lines = LINE_SECONDS.map((s) => new Float64Array(Math.round(s * sampleRate) | 1));
-    this.gains = Float64Array.from(this.lines, (line) => decayPerFrame((DECAY_SECONDS * sampleRate) / line.length, 1));
-    this.pre = new Float64Array(Math.max(1, Math.round(PRE_DELAY_SECONDS * sampleRate)));
-    this.damp = 1 - exp2((-9.06472028 * DAMPING_HZ) / sampleRate);
-    this.highPass = 1 - exp2((-9.06472028 * INPUT_HIGH_PASS_HZ) / sampleRate);
-    this.sleepAfter = Math.round(SLEEP_SECONDS * sampleRate);
-    this.quietFrames = this.sleepAfter;
-  }
-
-  get isAsleep(): boolean {
-    return this.quietFrames >= this.sleepAfter;
-  }
-
-  /** Adds the room's answer to `send` to `left` and `right`. Sleeps, sample-exactly, once nothing has been sent for long. */
-  process(send: Float64Array, left: Float64Array, right: Float64Array, frames: number): void {
-    const line0 = this.lines[0]!;
-    const line1 = this.lines[1]!;
-    const line2 = this.lines[2]!;
-    const line3 = this.lines[3]!;
-    const { pre, damp, highPass } = this;
-    const { at: pos, gains, damped } = this;
-    for (let i = 0; i < frames; i++) {
-      const x = send[i]!;
-      if (x !== 0) this.quietFrames = 0;
-      else if (this.quietFrames >= this.sleepAfter) continue;
-      else if (++this.quietFrames === this.sleepAfter) {
-        this.clear();
-        continue;
-      }
-      this.low += (x - this.low) * highPass;
-      if (this.low < TINY && this.low > -TINY) this.low = 0;
-      const delayed = pre[this.preAt]!;
-      pre[this.preAt] = x - this.low;
-      if (++this.preAt === pre.length) this.preAt = 0;
-
-      damped[0]! += (line0[pos[0]!]! - damped[0]!) * damp;
-      damped[1]! += (line1[pos[1]!]! - damped[1]!) * damp;
-      damped[2]! += (line2[pos[2]!]! - damped[2]!) * damp;
-      damped[3]! += (line3[pos[3]!]! - damped[3]!) * damp;
-      const a = damped[0]! * gains[0]!;
-      const b = damped[1]! * gains[1]!;
-      const c = damped[2]! * gains[2]!;
-      const d = damped[3]! * gains[3]!;
-      const half = (a + b + c + d) * 0.5;
-      line0[pos[0]!] = flush(delayed + a - half);
-      line1[pos[1]!] = flush(delayed + b - half);
-      line2[pos[2]!] = flush(delayed + c - half);
-      line3[pos[3]!] = flush(delayed + d - half);
-      if (++pos[0]! === line0.length) pos[0] = 0;
-      if (++pos[1]! === line1.length) pos[1] = 0;
-      if (++pos[2]! === line2.length) pos[2] = 0;
-      if (++pos[3]! === line3.length) pos[3] = 0;
-      left[i]! += a - c + 0.4 * (b - d);
-      right[i]! += b - d + 0.4 * (a - c);
-    }
-  }
-
-  private clear(): void {
-    for (const line of this.lines) line.fill(0);
-    this.pre.fill(0);
-    this.damped.fill(0);
-    this.low = 0;
-  }
-}
+/** Room for the stretch that is just being rendered. */
+const input = new Float64Array(MAX_STRETCH);
+const inputRight = new Float64Array(MAX_STRETCH);
+const echoes = LINE_SECONDS.map(() => new Float64Array(MAX_STRETCH));
 
 /** The audio thread does not flush denormals, and arithmetic on them is many times slower. */
 function flush(x: number): number {
   return x < TINY && x > -TINY ? 0 : x;
+}
+
+/** An all-pass of one delay, which lets all tones pass equally loud and blurs them in time (M. Schroeder, 1962). */
+class Spreader {
+  private readonly line: Float64Array;
+  private at = 0;
+
+  constructor(frames: number) {
+    this.line = new Float64Array(frames);
+  }
+
+  /** In place. */
+  process(sound: Float64Array, frames: number): void {
+    const { line } = this;
+    let { at } = this;
+    for (let i = 0; i < frames; i++) {
+      const old = line[at]!;
+      const into = sound[i]! - SPREAD_GAIN * old;
+      line[at] = flush(into);
+      if (++at === line.length) at = 0;
+      sound[i] = old + SPREAD_GAIN * into;
+    }
+    this.at = at;
+  }
+
+  clear(): void {
+    this.line.fill(0);
+    this.at = 0;
+  }
+}
+
+/** A delay line, longer than any stretch, that decays, loses its highs, and may sway. */
+class Line {
+  private readonly line: Float64Array;
+  private readonly frames: number;
+  private readonly gain: number;
+  private readonly damp: number;
+  private damped = 0;
+  private at = 0;
+  /** Frames from where it is written back to where it is read, and by how much that changes with each. */
+  private back: number;
+  private backStep = 0;
+
+  /** @param most frames by which its length moves either way */
+  constructor(
+    seconds: number,
+    sampleRate: number,
+    private readonly most: number,
+  ) {
+    this.frames = Math.round(seconds * sampleRate) | 1;
+    this.back = this.frames;
+    this.line = new Float64Array(this.frames + Math.ceil(most) + 2);
+    this.gain = decayPerFrame((DECAY_SECONDS * sampleRate) / this.frames, 1);
+    // Down by its share of the damping at 4 kHz: a first-order low-pass.
+    const passed = exp2((-DAMPED_DB * seconds) / 3.010299956639812);
+    this.damp = 1 - exp2((TURN * 4000) / Math.sqrt(1 / passed - 1) / sampleRate);
+  }
+
+  /**
+   * It sways from one place to another.
+   * @param from -1..1, and where it is to be CONTROL_FRAMES later
+   * @param gone frames that it has been on its way
+   */
+  sway(from: number, to: number, gone: number): void {
+    this.backStep = ((to - from) * this.most) / CONTROL_FRAMES;
+    this.back = this.frames + from * this.most + this.backStep * gone;
+  }
+
+  /** What comes back of it, before anything is written. */
+  read(out: Float64Array, frames: number): void {
+    const { line, gain, damp, backStep } = this;
+    let { at, back, damped } = this;
+    for (let i = 0; i < frames; i++) {
+      let from = at - back;
+      if (from < 0) from += line.length;
+      const whole = Math.floor(from);
+      const old = line[whole]!;
+      const next = line[whole + 1 === line.length ? 0 : whole + 1]!;
+      damped += (old + (from - whole) * (next - old) - damped) * damp;
+      out[i] = damped * gain;
+      if (++at === line.length) at = 0;
+      back += backStep;
+    }
+    this.back = back;
+    this.damped = damped;
+  }
+
+  write(sound: Float64Array, frames: number): void {
+    const { line } = this;
+    for (let i = 0; i < frames; i++) {
+      line[this.at] = flush(sound[i]!);
+      if (++this.at === line.length) this.at = 0;
+    }
+  }
+
+  clear(): void {
+    this.line.fill(0);
+    this.damped = 0;
+    this.at = 0;
+  }
+}
+
+/**
+ * A short room: early echoes from the nearest walls, then eight damped delay lines that feed each other through an orthogonal matrix
+ * (Hadamard's; J.-M. Jot and A. Chaigne, Digital delay networks for designing artificial reverberators, 1991).
+ */
+export class Room {
+  private readonly spreaders: Record<keyof typeof SPREAD_SECONDS, readonly Spreader[]>;
+  private readonly lines: readonly Line[];
+  private readonly walls: Float64Array;
+  private readonly leftTaps: readonly number[];
+  private readonly rightTaps: readonly number[];
+  private wallAt = 0;
+  private readonly preDelay: number;
+  private readonly highPass: number;
+  private low = 0;
+  /** Frames since something was sent. */
+  private quiet = 0;
+  private readonly sleepAfter: number;
+
+  /** Nothing is in it: it has nothing to do until something is sent. */
+  isAsleep = true;
+
+  constructor(private readonly sampleRate: number) {
+    const frames = (seconds: number) => Math.round(seconds * sampleRate);
+    const spreaders = (seconds: readonly number[]) => seconds.map((s) => new Spreader(frames(s) | 1));
+    const { both, left, right } = SPREAD_SECONDS;
+    this.spreaders = { both: spreaders(both), left: spreaders(left), right: spreaders(right) };
+    this.lines = LINE_SECONDS.map((s, l) => new Line(s, sampleRate, l % 2 === 0 ? SWAY_SECONDS * sampleRate : 0));
+    this.leftTaps = EARLY.left.map(frames);
+    this.rightTaps = EARLY.right.map(frames);
+    this.preDelay = frames(PRE_DELAY_SECONDS);
+    this.walls = new Float64Array(Math.max(...this.leftTaps, ...this.rightTaps) + MAX_STRETCH);
+    this.highPass = 1 - exp2((TURN * INPUT_HIGH_PASS_HZ) / sampleRate);
+    this.sleepAfter = frames(SLEEP_SECONDS);
+  }
+
+  /**
+   * Adds the room's answer to `send` to `left` and `right`. It wakes up at the very sample that is sent, and sways by the frame that it
+   * is: how the sound is cut into blocks, and what else is in the room, changes nothing.
+   * @param frame the first frame of the engine's time
+   */
+  process(send: Float64Array, left: Float64Array, right: Float64Array, frames: number, frame: number): void {
+    for (let from = 0; from < frames;) {
+      if (this.isAsleep) {
+        while (from < frames && send[from] === 0) from++;
+        if (from === frames) return;
+      }
+      const gone = (frame + from) % CONTROL_FRAMES;
+      if (gone === 0 || this.isAsleep) this.control(frame + from - gone, gone);
+      this.isAsleep = false;
+      const run = Math.min(frames - from, CONTROL_FRAMES - gone);
+      this.render(send, left, right, from, run);
+      from += run;
+      if (this.quiet >= this.sleepAfter && gone + run === CONTROL_FRAMES) this.clear();
+    }
+  }
+
+  /** The swaying lines go on towards where they will be at the next look. */
+  private control(frame: number, gone: number): void {
+    for (let l = 0; l < this.lines.length; l += 2) {
+      this.lines[l]!.sway(this.wave(frame, l), this.wave(frame + CONTROL_FRAMES, l), gone);
+    }
+  }
+
+  /** Where a line sways at a frame, -1..1: each in a way of its own. */
+  private wave(frame: number, line: number): number {
+    const turns = (frame / this.sampleRate) * SWAY_HZ;
+    return sinTurns(turns) * sinTurns(turns / 3 + line / 8);
+  }
+
+  private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    for (let i = 0; i < frames; i++) {
+      const x = send[from + i]!;
+      if (x !== 0) this.quiet = 0;
+      else this.quiet++;
+      this.low = flush(this.low + (x - this.low) * this.highPass);
+      input[i] = x - this.low;
+    }
+    this.renderWalls(left, right, from, frames);
+    this.delay(frames);
+    for (const spreader of this.spreaders.both) spreader.process(input, frames);
+    for (let i = 0; i < frames; i++) inputRight[i] = input[i]!;
+    for (const spreader of this.spreaders.left) spreader.process(input, frames);
+    for (const spreader of this.spreaders.right) spreader.process(inputRight, frames);
+    this.goRound(left, right, from, frames);
+  }
+
+  private renderWalls(left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const { walls, leftTaps, rightTaps, wallAt } = this;
+    const { gains } = EARLY;
+    for (let i = 0; i < frames; i++) walls[(wallAt + i) % walls.length] = input[i]!;
+    for (let tap = 0; tap < gains.length; tap++) {
+      const gain = gains[tap]!;
+      let l = (wallAt + walls.length - leftTaps[tap]!) % walls.length;
+      let r = (wallAt + walls.length - rightTaps[tap]!) % walls.length;
+      for (let i = from; i < from + frames; i++) {
+        left[i]! += gain * walls[l]!;
+        right[i]! += gain * walls[r]!;
+        if (++l === walls.length) l = 0;
+        if (++r === walls.length) r = 0;
+      }
+    }
+  }
+
+  /** From the walls on it goes into the room. */
+  private delay(frames: number): void {
+    const { walls } = this;
+    let at = (this.wallAt + walls.length - this.preDelay) % walls.length;
+    for (let i = 0; i < frames; i++) {
+      input[i] = walls[at]!;
+      if (++at === walls.length) at = 0;
+    }
+    this.wallAt = (this.wallAt + frames) % walls.length;
+  }
+
+  /** All lines are longer than a stretch: what comes back of all of them is known before anything goes in. */
+  private goRound(left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const { lines } = this;
+    for (let l = 0; l < lines.length; l++) lines[l]!.read(echoes[l]!, frames);
+    const [e0, e1, e2, e3, e4, e5, e6, e7] = echoes as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array]; // prettier-ignore
+    for (let i = 0; i < frames; i++) {
+      const a = e0[i]! + e1[i]!;
+      const b = e0[i]! - e1[i]!;
+      const c = e2[i]! + e3[i]!;
+      const d = e2[i]! - e3[i]!;
+      const e = e4[i]! + e5[i]!;
+      const f = e4[i]! - e5[i]!;
+      const g = e6[i]! + e7[i]!;
+      const h = e6[i]! - e7[i]!;
+      const x = input[i]!;
+      const y = inputRight[i]!;
+      // Two rows of the matrix: whatever the lines hold, one side has nothing in common with the other.
+      left[from + i]! += SPREAD_LEVEL * x + LINE_LEVEL * (b - d + f - h);
+      right[from + i]! += LINE_LEVEL * (a - c - (e - g)) + SPREAD_LEVEL * y;
+      const p = a + c;
+      const q = a - c;
+      const r = b + d;
+      const s = b - d;
+      const t = e + g;
+      const u = e - g;
+      const v = f + h;
+      const w = f - h;
+      e0[i] = x + (p + t) * EIGHTH_ROOT;
+      e1[i] = (r + v) * EIGHTH_ROOT - y;
+      e2[i] = x + (q + u) * EIGHTH_ROOT;
+      e3[i] = (s + w) * EIGHTH_ROOT - y;
+      e4[i] = (p - t) * EIGHTH_ROOT - x;
+      e5[i] = y + (r - v) * EIGHTH_ROOT;
+      e6[i] = (q - u) * EIGHTH_ROOT - x;
+      e7[i] = y + (s - w) * EIGHTH_ROOT;
+    }
+    for (let l = 0; l < lines.length; l++) lines[l]!.write(echoes[l]!, frames);
+  }
+
+  private clear(): void {
+    for (const line of this.lines) line.clear();
+    for (const part of Object.values(this.spreaders)) for (const spreader of part) spreader.clear();
+    this.walls.fill(0);
+    this.wallAt = 0;
+    this.low = 0;
+    this.quiet = 0;
+    this.isAsleep = true;
+  }
 }

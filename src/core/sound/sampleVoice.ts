@@ -87,8 +87,11 @@ export class SampleVoice {
     this.step = stepOf(this.struckStep * ratio);
   }
 
-  /** The next frames (at most MAX_STRETCH) go to `leftSound` and, if it has two channels, `rightSound`; silence where it is over. */
-  render(frames: number): void {
+  /**
+   * The next frames (at most MAX_STRETCH) go to `leftSound` and, if it has two channels, `rightSound`; silence where it is over.
+   * @returns how many frames until it is over
+   */
+  render(frames: number): number {
     const { levels } = this.sample;
     const { channels, every } = levels[levelFor(this.step < 0 ? -this.step : this.step, levels.length)]!;
     for (let i = 0; i < frames;) {
@@ -97,7 +100,7 @@ export class SampleVoice {
         this.sounding = false;
         leftSound.fill(0, i, frames);
         rightSound.fill(0, i, frames);
-        return;
+        return i;
       }
       reading.count = count;
       const gain = this.read(channels[0]!, 1 / every, leftSound, i);
@@ -105,6 +108,7 @@ export class SampleVoice {
       this.goOn(count, gain);
       i += count;
     }
+    return frames;
   }
 
   // --- where it is read, and how loud -----------------------------------------------------------------------

@@ -1,5 +1,5 @@
 import type { ToneVoice } from '../document/tones';
-import type { Recipe } from './recipes';
+import type { Recipe } from './recipe';
 
 /** The instruments that play notes. Their sound design is a beginning. */
 export const TONE_RECIPES: Record<ToneVoice, Recipe> = {

@@ -109,17 +109,18 @@ export class ToneVoice {
     this.tailDecay = this.releaseDecay;
   }
 
-  /** Adds the next `frames` samples to `out` from its start. */
-  render(out: Float64Array, frames: number): void {
+  /** Adds the next `frames` samples to `out` from its start. @returns how many of them until it is over */
+  render(out: Float64Array, frames: number): number {
     for (let from = 0; from < frames;) {
       if (this.untilControl === 0) this.control();
-      if (!this.sounding) return;
+      if (!this.sounding) return from;
       const to = Math.min(frames, from + this.untilControl);
       if (this.source === 'saw') this.renderSaw(out, from, to);
       else this.renderPhaseModulation(out, from, to);
       this.untilControl -= to - from;
       from = to;
     }
+    return frames;
   }
 
   private control(): void {

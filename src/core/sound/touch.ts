@@ -23,7 +23,7 @@ export interface Touch {
 }
 
 /** Semitones by which the pitch differs from stroke to stroke at full variation. Metal keeps its own: it is read faster so. */
-export const PITCH_VARIATION = 0.12;
+export const PITCH_VARIATION = 0.16;
 
 /** A touch at full velocity of the sound as it is. */
 export function newTouch(): Touch {

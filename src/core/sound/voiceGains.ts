@@ -75,15 +75,29 @@ export class VoiceGains {
     this.right = gainRight;
   }
 
-  /** Two channels, each of which keeps its side: panning turns them like a balance. */
-  mixStereo(one: Float64Array, other: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+  /**
+   * Two channels, each of which keeps its side: panning turns them like a balance.
+   * @param areSides they are middle and side: left is their sum, right their difference
+   */
+  mixStereo(
+    one: Float64Array,
+    other: Float64Array,
+    areSides: boolean,
+    at: number,
+    bus: VoiceBus,
+    to: number,
+    frames: number,
+  ): void {
     const { slopeLeft, slopeRight } = this;
     const { left, right, send } = bus;
     const room = this.room * 0.5;
+    const turn = areSides ? 1 : 0;
     let { left: gainLeft, right: gainRight } = this;
     for (let i = 0; i < frames; i++) {
-      const l = one[at + i]! * gainLeft;
-      const r = other[at + i]! * gainRight;
+      const a = one[at + i]!;
+      const b = other[at + i]!;
+      const l = (a + turn * b) * gainLeft;
+      const r = (areSides ? a - b : b) * gainRight;
       left[to + i]! += l;
       right[to + i]! += r;
       send[to + i]! += (l + r) * room;

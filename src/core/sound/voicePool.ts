@@ -1,13 +1,13 @@
-import { DrumVoice, type PadStroke, type Shape } from './drumVoice';
+import { DrumVoice, type PadStroke } from './drumVoice';
 import type { SongClock } from './lfoVoice';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
+import type { Shape } from './shape';
 
 /** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
 export const MAX_VOICES = 64;
 const SPARE = MAX_VOICES;
 
-const CHOKE_SECONDS = 0.006;
 const RETRIGGER_SECONDS = 0.008;
 const STEAL_SECONDS = 0.003;
 
@@ -89,7 +89,7 @@ export class VoicePool {
       }
       if (voice.fading) continue;
       if (cutGroup !== 0 && voice.cutGroup === cutGroup && voice.track === track) {
-        voice.fadeOut(this.frames(CHOKE_SECONDS));
+        voice.cutOff();
         continue;
       }
       ringing++;

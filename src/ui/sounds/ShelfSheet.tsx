@@ -13,6 +13,7 @@ import { Segments } from '../shared/Segments';
 import { Sheet } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { ShelfRow } from './ShelfRow';
+import { useOwnBeat } from './useOwnBeat';
 import { useShelf, type ShelfWish } from './useShelf';
 
 const WHAT = [
@@ -38,6 +39,8 @@ export function ShelfSheet() {
   const kindTag = kindName(kind).toLowerCase();
   const [wish, setWish] = useState<Omit<ShelfWish, 'what'>>({ text: '', tags: what === 'sounds' ? [kindTag] : [], which: 'all' }); // prettier-ignore
   const { found, all } = useShelf({ ...wish, what });
+  const playing = useAppSelector((state) => state.session.playing);
+  useOwnBeat(now, all);
   const change = (part: Partial<ShelfWish>) => setWish({ ...wish, ...part });
   const turn = (to: ShelfWish['what']) => {
     dispatch(shelfTurned(to));
@@ -55,7 +58,7 @@ export function ShelfSheet() {
       title="Shelf"
       about={
         what === 'kits'
-          ? `Touch a kit to hear it in the beat of ${track.name}.`
+          ? `Touch a kit to hear it in ${playing ? `the beat of ${track.name}` : 'a beat of its own'}.`
           : `Touch a sound to hear it in the place of ${pad + 1} ${name}.`
       }
       action={now && <TakeOrLeave now={now} />}

@@ -1,0 +1,64 @@
+import { gridTicks } from '../quantize/grid';
+import { STRAIGHT, swungTick } from '../quantize/swing';
+import { ticksPerBar, type Meter } from '../time/ticks';
+import type { Hit } from './hit';
+import { padOfKind } from './kits';
+import type { Pattern } from './pattern';
+import type { PadKind } from './soundKinds';
+
+/**
+ * A beat as text, a lane for each sound. One character a sixteenth, a space between bars: `-` none, `1`..`9` velocity in tenths, `X`
+ * full. The number is how many ms the hand that plays it is late: below 0 it pushes.
+ */
+export type WrittenLanes = readonly (readonly [kind: PadKind, bars: string, lateMs: number])[];
+
+/** How written hits are played. */
+export interface Playing {
+  /** Quarter notes per minute, at which hands are so many ms late. */
+  tempo: number;
+  /** Of the pull that tidies them, 0..1. */
+  strength: number;
+  /** Share of an eighth at which its second sixteenth falls: 0.5 is straight (common practice). */
+  swing?: number;
+}
+
+const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
+/** Where each stroke really fell, in ms from its lane's habit: hands are not machines. Repeats over the strokes. */
+const HAND_MS = [0, 5, -3, 2, -6, 4, 1, -2, 7, -4, 3, -1, -5, 6, 0, 2, -3];
+
+/** Ms by which the nth stroke is beside its place. */
+export function handMs(stroke: number): number {
+  return HAND_MS[stroke % HAND_MS.length]!;
+}
+
+/**
+ * A pattern of what is written.
+ * @param newId gives each hit its id
+ */
+export function writtenPattern(
+  name: string,
+  lanes: WrittenLanes,
+  { tempo, strength, swing: ratio = STRAIGHT }: Playing,
+  newId: () => number,
+): Pattern {
+  const step = gridTicks('1/16');
+  const ticksPerMs = (tempo * 960) / 60000;
+  const swing = { unit: step, ratio };
+  const hits: Hit[] = [];
+  let bars = 1;
+  for (const [kind, marks, lateMs] of lanes) {
+    bars = Math.max(bars, marks.split(' ').length);
+    [...marks.replace(/ /g, '')].forEach((mark, i) => {
+      if (mark === '-') return;
+      hits.push({
+        id: newId(),
+        pad: padOfKind(kind),
+        tick: swungTick(i * step, swing) + (lateMs + handMs(hits.length)) * ticksPerMs,
+        length: step / 2,
+        velocity: mark === 'X' ? 1 : Number(mark) / 10,
+        snap: { grid: step, strength, ...(ratio !== STRAIGHT && { swing }) },
+      });
+    });
+  }
+  return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
+}

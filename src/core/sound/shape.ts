@@ -1,0 +1,23 @@
+/** How one stroke differs from its sound. */
+export interface Shape {
+  /** Semitones. */
+  pitch: number;
+  /** Octaves by which the filters' cutoff is moved. */
+  filter: number;
+  /** Octaves by which the decays are made longer. */
+  decay: number;
+  /** Linear gain. */
+  level: number;
+  /** -1..1, added to the sound's own place. */
+  pan: number;
+  /** dB more into the saturation, share more to the room, octaves by which the filter's quality factor is higher. */
+  drive: number;
+  room: number;
+  resonance: number;
+  /** Share of a sample by which it begins later. */
+  start: number;
+  /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
+  note: number;
+}
+
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, note: NaN }; // prettier-ignore

@@ -1,0 +1,170 @@
+import { BodyVoice } from './bodyVoice';
+import { Drive } from './drive';
+import { LayerVoice } from './layerVoice';
+import { decibels, exp2, hash, softClip } from '../math';
+import type { PreparedSample } from '../sample/levels';
+import type { Patch } from './patch';
+import type { Recipe } from './recipe';
+import { leftSound, rightSound } from './sampleReader';
+import { SampleVoice } from './sampleVoice';
+import { ToneVoice } from './toneVoice';
+import type { Shape } from './shape';
+import type { Touch } from './touch';
+
+const MAX_LAYERS = 4;
+/** A body whose highest tone lies below this is saturated plainly, Hz: its harmonics up there are too weak to be heard folded. */
+const FOLDS_ABOVE_HZ = 1000;
+
+/** Whether it is a made drum. */
+export function isStruck({ sample, recipe }: Patch): boolean {
+  return !sample && !recipe.tone;
+}
+
+/** The gain into the saturation, moved by some dB: below 0 dB there is none. */
+function driven(gain: number, dB: number): number {
+  if (dB === 0) return gain;
+  const moved = decibels(dB) * (gain > 0 ? gain : 1);
+  return moved > 1 ? moved : 0;
+}
+
+/** The highest tone of a body, Hz; 0 without one. */
+function highestOf({ body }: Recipe): number {
+  let highest = 0;
+  if (body) for (let m = 0; m < body.modes.length; m++) highest = Math.max(highest, body.pitch * body.modes[m]!.ratio);
+  return highest;
+}
+
+/** What of a voice sounds: a sample, a note, or body and layers, saturated and opened. It goes to the work buffers `leftSound` and `rightSound`. */
+export class VoiceSource {
+  /** There are two channels: left and right, or of what is made and has layers at its sides, the middle and what is at the sides. */
+  isStereo = false;
+  hasSides = false;
+
+  private readonly body: BodyVoice;
+  private readonly layers: readonly LayerVoice[];
+  private readonly tone: ToneVoice;
+  private readonly sample: SampleVoice;
+  private readonly leftDrive = new Drive();
+  private readonly rightDrive = new Drive();
+  private patch!: Patch;
+  private layerCount = 0;
+  /** Gain into the saturation, 0 for none; and of what is saturated plainly, the gain after it. */
+  private drive = 0;
+  private makeUp = 1;
+  private isPlain = false;
+  /** Frame at which the last part of a drum is silent, and frames until then. */
+  private end = 0;
+  private left = 0;
+
+  constructor(sampleRate: number) {
+    this.body = new BodyVoice(sampleRate);
+    this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
+    this.tone = new ToneVoice(sampleRate);
+    this.sample = new SampleVoice(sampleRate);
+  }
+
+  /**
+   * @param place tells pads from each other: each has noise of its own
+   * @param frame at which it begins
+   */
+  start(patch: Patch, touch: Touch, shape: Shape, place: number, frame: number, sample: PreparedSample | null): void {
+    const { recipe } = patch;
+    this.patch = patch;
+    this.sample.sounding = false;
+    if (sample && patch.sample) this.sample.start(sample, patch.sample, touch, shape.start);
+    if (recipe.body) this.body.start(recipe.body, touch);
+    else this.body.left = 0;
+    if (recipe.tone) this.tone.start(recipe.tone, 440 * exp2((shape.note - 69) / 12) * touch.pitch, touch);
+    else this.tone.sounding = false;
+    this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
+    this.hasSides = false;
+    let left = this.body.left;
+    for (let i = 0; i < this.layerCount; i++) {
+      const layer = recipe.layers[i]!;
+      this.layers[i]!.start(layer, touch, hash(touch.seed, place, i));
+      left = Math.max(left, this.layers[i]!.left);
+      if (layer.isSide) this.hasSides = true;
+    }
+    this.end = frame + left;
+    this.left = left;
+    this.isStereo = this.hasSides || (this.sample.sounding && this.sample.isStereo);
+    this.startDrive(driven(patch.drive, shape.drive), touch.pitch);
+  }
+
+  /** What rings high is saturated without folding; of a low body hardly anything folds, and in noise nobody hears it. */
+  private startDrive(drive: number, pitch: number): void {
+    const { recipe, sample } = this.patch;
+    this.drive = drive;
+    this.isPlain = !recipe.tone && !sample && highestOf(recipe) * pitch < FOLDS_ABOVE_HZ;
+    if (drive === 0) return;
+    if (this.isPlain) this.makeUp = 1 / softClip(drive);
+    else this.leftDrive.start(drive);
+    if (this.isStereo && !this.hasSides) this.rightDrive.start(drive);
+  }
+
+  /** Told at a frame of a look: by then parts may have been rendered beyond it. */
+  isSoundingAt(frame: number): boolean {
+    if (this.patch.sample) return this.sample.sounding;
+    return this.patch.recipe.tone ? this.tone.sounding : frame < this.end;
+  }
+
+  /** From the next sample on its pitch is so many times that at which it was struck. */
+  bend(ratio: number): void {
+    if (this.sample.sounding) this.sample.bend(ratio);
+    if (this.body.left > 0) this.body.bend(ratio);
+    if (this.tone.sounding) this.tone.bend(ratio);
+    for (let i = 0; i < this.layerCount; i++) if (this.layers[i]!.left > 0) this.layers[i]!.bend(ratio);
+  }
+
+  /** The key of a note goes up. */
+  letGo(): void {
+    this.tone.letGo();
+  }
+
+  /** The next samples go to the beginning of `leftSound` and, where there are two channels, of `rightSound`. */
+  render(frames: number): void {
+    const sounded = this.renderSource(frames);
+    // Beyond its end nothing may ring on in the saturation: where that is heard would depend on how the sound is cut into blocks.
+    if (this.drive > 0) this.saturate(sounded);
+    if (isStruck(this.patch)) this.renderLayers(frames, true);
+  }
+
+  /** @returns how many frames until it is over */
+  private renderSource(frames: number): number {
+    if (this.sample.sounding) return this.sample.render(frames);
+    leftSound.fill(0, 0, frames);
+    if (this.isStereo) rightSound.fill(0, 0, frames);
+    if (this.tone.sounding) return this.tone.render(leftSound, frames);
+    if (!isStruck(this.patch)) return 0;
+    if (this.body.left > 0) this.body.render(leftSound, frames);
+    this.renderLayers(frames, false);
+    const sounded = Math.min(frames, this.left);
+    this.left -= sounded;
+    return sounded;
+  }
+
+  /**
+   * Adds the layers that go through the saturation, or then those that do not; those of the sides go to `rightSound`.
+   */
+  private renderLayers(frames: number, areAfter: boolean): void {
+    const { layers } = this.patch.recipe;
+    for (let l = 0; l < this.layerCount; l++) {
+      const { isSide, isClean } = layers[l]!;
+      const isAfter = isSide === true || isClean === true;
+      if (isAfter !== areAfter || this.layers[l]!.left === 0) continue;
+      this.layers[l]!.render(isSide ? rightSound : leftSound, frames);
+    }
+  }
+
+  private saturate(frames: number): void {
+    if (this.isPlain) return this.saturatePlainly(frames);
+    this.leftDrive.process(leftSound, frames);
+    // What a made sound has at its sides is not saturated.
+    if (this.isStereo && !this.hasSides) this.rightDrive.process(rightSound, frames);
+  }
+
+  private saturatePlainly(frames: number): void {
+    const { makeUp, drive } = this;
+    for (let i = 0; i < frames; i++) leftSound[i] = softClip(leftSound[i]! * drive) * makeUp;
+  }
+}

@@ -1,0 +1,29 @@
+import { renderWav } from '@/audio/renderHost';
+import { samplesOfKit } from '@/core/document/samplesOf';
+import { newTrack } from '@/core/document/track';
+import { beatOf } from '@/core/shelf/kitBeats';
+import type { Shelved } from '@/core/shelf/shelved';
+import { EXPORT_SAMPLE_RATE } from './exportFiles';
+import { samples } from './storage';
+
+/**
+ * Renders a kit of the shelf in its own beat, in a worker.
+ * @returns the bytes of a WAV file, and how to give up: then the promise is rejected
+ */
+export function renderBeat(entry: Shelved): { file: Promise<Uint8Array<ArrayBuffer>>; cancel: () => void } {
+  const { pattern, tempo } = beatOf(entry);
+  const track = { ...newTrack(entry.name, 0, [pattern]), kit: entry.kit! };
+  let giveUp = () => undefined as void;
+  let isGivenUp = false;
+  const file = samples.loadAll(samplesOfKit(track.kit)).then((audio) => {
+    if (isGivenUp) throw new Error('cancelled');
+    const rendering = renderWav({ track, pattern, tempo, sampleRate: EXPORT_SAMPLE_RATE, samples: audio }, () => undefined); // prettier-ignore
+    giveUp = rendering.cancel;
+    return rendering.file;
+  });
+  const cancel = () => {
+    isGivenUp = true;
+    giveUp();
+  };
+  return { file, cancel };
+}
