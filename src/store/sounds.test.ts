@@ -43,12 +43,12 @@ test('waves, ways of playing, name and kind; undefined gives back, reset gives a
   store.dispatch(soundChanged({ ...place, change: { lfos: [FIRST_LFO], plays: 'held' }, label: 'LFO' }));
   expect(selectUndo(store.getState())).toBe('LFO');
   store.dispatch(soundChanged({ ...place, change: { plays: undefined }, label: 'how it plays' }));
-  expect(soundOf(store).settings).toEqual({ variation: 0.3, lfos: [FIRST_LFO] });
+  expect(soundOf(store).settings).toEqual({ variation: 0.5, lfos: [FIRST_LFO] });
   store.dispatch(soundNamed({ ...place, name: '  Squeak ' }));
   store.dispatch(soundKindSet({ ...place, kind: 'shaker' }));
   expect([soundOf(store).name, soundOf(store).kind, kitOf(store).pads[6]!.note]).toEqual(['Squeak', 'shaker', 46]);
   store.dispatch(soundReset(place));
-  expect(soundOf(store).settings).toEqual({ variation: 0.3 });
+  expect(soundOf(store).settings).toEqual({ variation: 0.5 });
 });
 
 test('a number given back is what the sound was taken with', () => {

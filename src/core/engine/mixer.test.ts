@@ -4,7 +4,7 @@ import { CEILING } from '../sound/limiter';
 import { renderCommands } from './offline';
 import { SR } from './rig.testing';
 
-test('never exceeds the ceiling of -1 dBFS, and is limited only when it must be', () => {
+test('never exceeds the ceiling, and is limited only when it must be', () => {
   const all: Command[] = Array.from({ length: 16 }, (_, pad) =>
     at(1000, { type: 'padDown', track: 0, pad, velocity: 1, heard: 0, id: pad + 1 }),
   );
@@ -15,7 +15,7 @@ test('never exceeds the ceiling of -1 dBFS, and is limited only when it must be'
   const loudest = Math.max(...left.map(Math.abs), ...right.map(Math.abs));
   expect(loudest).toBeLessThanOrEqual(CEILING * (1 + 1e-6));
   expect(loudest).toBeGreaterThan(CEILING * 0.9);
-  expect(CEILING).toBeCloseTo(10 ** (-1 / 20), 9);
+  expect(CEILING).toBeLessThan(10 ** (-1 / 20));
 });
 
 test('comes to true silence', () => {

@@ -2,11 +2,12 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import type { Stereo } from '../engine/offline';
+import { renderCommands, type Stereo } from '../engine/offline';
 import { randomDeeds } from '../engine/performances.testing';
 import { WavSamples, wavHeader, WAV_FORMATS, type WavFormat } from '../formats/wav';
 import { LoudnessMeter } from '../measure/loudness';
 import { at } from '../protocol/commands';
+import { SHIPPED_KITS } from '../shelf/shippedKits';
 import { ticksPerBar } from '../time/ticks';
 import { readScore } from './readScore';
 import { renderScore, stretchFrames, type ScoreSound } from './renderScore';
@@ -91,6 +92,20 @@ test('loudness and true peak of three runs are those of ffmpeg’s ebur128, with
     expect(Math.abs(meter.result.integrated - integrated)).toBeLessThanOrEqual(0.1);
     expect(Math.abs(meter.result.truePeak - found('Peak'))).toBeLessThanOrEqual(0.4);
   }
+}, 60_000);
+
+test('all pads of four tracks at once, of any kit, leave at -1 dBTP at most (ffmpeg’s ebur128)', () => {
+  const renders = SHIPPED_KITS.map(({ kit }) => {
+    const strokes = Array.from({ length: 128 }, (_, i) => at(i < 64 ? 0 : SR / 4, { type: 'padDown', track: i % 4, pad: (i >> 2) % 16, velocity: 1, heard: 0, id: i + 1 })); // prettier-ignore
+    const tracks = [0, 1, 2, 3].flatMap((track) => [at(0, { type: 'kit', track, kit: kit! }), at(0, { type: 'trackLevel', track, level: 1 })]); // prettier-ignore
+    return renderCommands([...tracks, ...strokes], SR, SR);
+  });
+  const joined = (side: 'left' | 'right') => Float32Array.from(renders.flatMap((render) => [...render[side]]));
+  const file = wavFile({ left: joined('left'), right: joined('right') }, 'float32');
+  const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', file, '-af', 'ebur128=peak=true', '-f', 'null', '-'], { encoding: 'utf8' }); // prettier-ignore
+  const [, peak] = /Peak:\s+(-?[\d.]+)/.exec(stderr.slice(stderr.lastIndexOf('Summary')))!;
+  expect(Number(peak)).toBeLessThanOrEqual(-1);
+  expect(Number(peak)).toBeGreaterThan(-2);
 }, 60_000);
 
 test.each(WAV_FORMATS)('ffmpeg reads a file of %s as the samples that were written', (format) => {
