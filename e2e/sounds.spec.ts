@@ -65,7 +65,7 @@ test('a sound is shaped while it plays: dragged, stepped, typed, given back by a
   expect((await told(app)).filter((line) => line === 'pad 7 Polished Floor').length).toBeGreaterThan(5);
   // What is shaped is the sound of this track alone.
   const { tracks } = await app.savedNow();
-  expect((tracks[1] as Track).kit.pads[6]!.sound.settings).toEqual({ variation: 0.3 });
+  expect((tracks[1] as Track).kit.pads[6]!.sound.settings).toEqual({ variation: 0.5 });
 });
 
 test('the nest follows the pad that was struck last; a sound is heard, heard alone, named, copied and pasted', async ({
