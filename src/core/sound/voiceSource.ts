@@ -34,7 +34,7 @@ function highestOf({ body }: Recipe): number {
   return highest;
 }
 
-/** What of a voice sounds: a sample, a note, or body and layers, saturated and opened. It goes to the work buffers `leftSound` and `rightSound`. */
+/** What of a voice sounds: a sample, a note, or body and layers, and its saturation. It goes to the work buffers `leftSound` and `rightSound`. */
 export class VoiceSource {
   /** There are two channels: left and right, or of what is made and has layers at its sides, the middle and what is at the sides. */
   isStereo = false;
