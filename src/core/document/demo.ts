@@ -1,15 +1,13 @@
 import { gridTicks } from '../quantize/grid';
-import { ticksPerBar, type Meter } from '../time/ticks';
+import { msToTicks, ticksPerBar } from '../time/ticks';
 import { newSet } from './create';
-import { handMs, writtenPattern, type Playing, type WrittenLanes } from './written';
+import { FOUR_FOUR, handMs, writtenPattern, type Playing, type WrittenLanes } from './written';
 import type { OpenSet } from './set';
 import { FIRST_STAGE, WAITING_STAGE } from './stage';
 import { idsFrom } from './hit';
 import type { Pattern } from './pattern';
 import { newTrack } from './track';
 import type { Section } from './section';
-
-const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
 
 /**
  * The demo: *Rink Night*, a Saturday evening at a roller-skating rink beside a canal. Two bars that roll: four on the
@@ -100,7 +98,6 @@ const RAILS: readonly WrittenLanes[] = [
   ],
 ];
 
-const TICKS_PER_MS = (112 * 960) / 60000;
 /** Pulled hard to the grid. */
 const HANDS: Playing = { tempo: 112, strength: 1 };
 
@@ -142,7 +139,7 @@ function tonePattern(name: string, { bars, notes }: Notes, newId: () => number):
     hits: notes.map(([pad, from, to, velocity], i) => ({
       id: newId(),
       pad,
-      tick: from * step + handMs(i) * TICKS_PER_MS,
+      tick: from * step + msToTicks(handMs(i), HANDS.tempo),
       length: (to - from) * step,
       velocity,
       snap: { grid: step, strength: 1 },

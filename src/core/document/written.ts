@@ -1,6 +1,6 @@
 import { gridTicks } from '../quantize/grid';
 import { STRAIGHT, swungTick } from '../quantize/swing';
-import { ticksPerBar, type Meter } from '../time/ticks';
+import { msToTicks, ticksPerBar, type Meter } from '../time/ticks';
 import type { Hit } from './hit';
 import { padOfKind } from './kits';
 import type { Pattern } from './pattern';
@@ -22,7 +22,7 @@ export interface Playing {
   swing?: number;
 }
 
-const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
+export const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
 /** Where each stroke really fell, in ms from its lane's habit: hands are not machines. Repeats over the strokes. */
 const HAND_MS = [0, 5, -3, 2, -6, 4, 1, -2, 7, -4, 3, -1, -5, 6, 0, 2, -3];
 
@@ -42,7 +42,6 @@ export function writtenPattern(
   newId: () => number,
 ): Pattern {
   const step = gridTicks('1/16');
-  const ticksPerMs = (tempo * 960) / 60000;
   const swing = { unit: step, ratio };
   const hits: Hit[] = [];
   let bars = 1;
@@ -53,7 +52,7 @@ export function writtenPattern(
       hits.push({
         id: newId(),
         pad: padOfKind(kind),
-        tick: swungTick(i * step, swing) + (lateMs + handMs(hits.length)) * ticksPerMs,
+        tick: swungTick(i * step, swing) + msToTicks(lateMs + handMs(hits.length), tempo),
         length: step / 2,
         velocity: mark === 'X' ? 1 : Number(mark) / 10,
         snap: { grid: step, strength, ...(ratio !== STRAIGHT && { swing }) },

@@ -55,6 +55,13 @@ test('every pad is within 3 LU of its kind’s median: a beat survives the chang
   });
 }, 120_000);
 
+test('a kit that a player has made shows itself in a plain beat, at 100 BPM unless it has a tempo: snare on two and four (common practice)', () => {
+  const { pattern, tempo } = beatOf({ id: 'mine', name: 'Mine' });
+  expect([tempo, pattern.name, pattern.length, beatOf({ id: 'mine', name: 'Mine', tempo: 81 }).tempo]).toEqual([100, 'Mine', 7680, 81]); // prettier-ignore
+  const loudSnares = pattern.hits.filter(({ pad, velocity }) => pad === PAD_KINDS.indexOf('snare') && velocity > 0.8);
+  expect(loudSnares.map(({ tick }) => Math.round(tick / 240))).toEqual([4, 12, 20, 28]);
+});
+
 /** LU under the kick, where a sound carries the beat (common practice). */
 const UNDER_KICK = { snare: [2, 6], clap: [2, 8], closedHat: [10, 14], openHat: [10, 14], shaker: [14, 18], tambourine: [14, 18] } as const; // prettier-ignore
 

@@ -120,7 +120,7 @@ export class LayerVoice implements Biquad {
 
     const hz = layer.cutoff * (pitch * touch.filter) * exp2((layer.bright ?? 0) * (velocity - 1));
     this.cutoff = hz / sampleRate;
-    this.setFilter(layer, this.cutoff);
+    setMatched(this, layer.filter, this.cutoff, layer.q);
     this.x1 = this.x2 = this.y1 = this.y2 = 0;
   }
 
@@ -163,12 +163,7 @@ export class LayerVoice implements Biquad {
     // Its filter follows in steps that nobody hears in a burst of noise: each costs as much as thirty samples.
     if (Math.abs(ratio - this.filterRatio) < FILTER_STEP * this.filterRatio) return;
     this.filterRatio = ratio;
-    this.setFilter(this.layer, this.cutoff * ratio);
-  }
-
-  /** @param cutoff as a share of the sample rate */
-  private setFilter({ filter, q }: Layer, cutoff: number): void {
-    setMatched(this, filter, cutoff, q);
+    setMatched(this, this.layer.filter, this.cutoff * ratio, this.layer.q);
   }
 
   /** Adds the next `frames` samples (at most MAX_STRETCH) to `out` from its start. */
