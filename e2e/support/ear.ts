@@ -38,11 +38,17 @@ export async function giveEar(page: Page): Promise<void> {
         }
       });`;
     const url = URL.createObjectURL(new Blob([processor], { type: 'text/javascript' }));
+    const ended = new WeakSet<BaseAudioContext>();
+    const close = AudioContext.prototype.close;
+    AudioContext.prototype.close = function (this: AudioContext) {
+      ended.add(this);
+      return close.call(this);
+    };
     const connect = AudioNode.prototype.connect as (this: AudioNode, to: AudioNode) => AudioNode;
     AudioNode.prototype.connect = function (this: AudioNode, to: AudioNode) {
       if (to instanceof AudioDestinationNode) {
         ear.context = this.context;
-        void (this.context as AudioContext).audioWorklet.addModule(url).then(() => {
+        const listen = () => {
           const node = new AudioWorkletNode(this.context, 'ear', { outputChannelCount: [2] });
           node.port.onmessage = ({ data }: MessageEvent<{ first: number; samples: Float32Array }>) => {
             // By the newest chunk: a starved machine's frame counter stands still for a while and then leaps.
@@ -53,6 +59,11 @@ export async function giveEar(page: Page): Promise<void> {
           };
           connect.call(this, node);
           connect.call(node, to);
+        };
+        const { context } = this;
+        (context as AudioContext).audioWorklet.addModule(url).then(listen, (error: unknown) => {
+          // A piece that is heard apart from the song may be over before there is an ear for it.
+          if (!ended.has(context)) throw error;
         });
       }
       return connect.call(this, to);
