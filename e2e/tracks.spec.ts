@@ -4,6 +4,7 @@ import { demoSet } from './support/sets';
 import { expect, test } from './support/app';
 import { listen } from './support/ear';
 import { openLaunch, says } from './support/launch';
+import { choose } from './support/steps';
 
 test('tracks are added, named, coloured, doubled, put in order and removed, and undo brings all back', async ({
   app,
@@ -14,7 +15,7 @@ test('tracks are added, named, coloured, doubled, put in order and removed, and 
   await app.button('Add track').click();
   await page.getByRole('textbox', { name: 'Track name' }).fill('Canal');
   await page.getByRole('textbox', { name: 'Track name' }).press('Enter');
-  await app.button('Plays Keys').click();
+  await choose(app, 'Plays', 'Electric piano');
   await app.savedSet((s) => s.tracks[4]?.name === 'Canal' && s.tracks[4].tones?.voice === 'keys');
   await app.button('Track up').click();
   await app.button('Colour Rose').click();

@@ -3,6 +3,8 @@ import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pat
 import { controlsOf } from '@/core/document/samplesOf';
 import { patternAt, tracksOf, type BeatSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
+import { withVoice } from '@/core/document/tones';
+import type { Track } from '@/core/document/track';
 import { onlyTake } from '@/core/edit/takes';
 import { withoutTreatment } from '@/core/edit/treat';
 import { restored } from '@/core/library/restore';
@@ -71,13 +73,19 @@ export const selectHeardSet = createSelector(
 /** The controls that move something of what the chosen pad plays. */
 export const selectControls = (state: RootState) => controlsOf(selectTrack(state), state.steps.pad);
 
-/** The set with what is tried in the place of its own sound or kit. */
+function withTrack(set: BeatSet, track: Track): BeatSet {
+  return { ...set, tracks: { ...set.tracks, [track.id]: track } };
+}
+
+/** The set with what is tried in the place of its own sound, kit or voice. */
 function withTried(set: BeatSet, tried: Tried): BeatSet {
   const track = set.tracks[tried.track];
   if (!track) return set;
+  if ('tones' in tried)
+    return track.tones ? withTrack(set, { ...track, tones: withVoice(track.tones, tried.tones) }) : set;
   const { pads } = track.kit;
   const kit = 'kit' in tried ? tried.kit : { ...track.kit, pads: pads.map((own, pad) => (pad === tried.pad ? { ...own, sound: tried.sound } : own)) }; // prettier-ignore
-  return { ...set, tracks: { ...set.tracks, [track.id]: { ...track, kit } } };
+  return withTrack(set, { ...track, kit });
 }
 
 /** The set with another pattern at a place. */

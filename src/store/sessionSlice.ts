@@ -4,6 +4,7 @@ import type { Kit } from '@/core/document/kit';
 import type { Pattern } from '@/core/document/pattern';
 import type { BeatSet } from '@/core/document/set';
 import type { Sound } from '@/core/document/sound';
+import type { ToneSource } from '@/core/document/toneVoices';
 import type { MidiSong } from '@/core/formats/readMidi';
 import { isTimeTravel, isUndoable } from './undoable';
 
@@ -50,8 +51,10 @@ export type SheetName =
   | 'record'
   | 'slice';
 
-/** A kit, or a sound on a pad, that is heard in the place of the document's own until it is taken or left. */
-export type Tried = { track: number; id: string; name: string } & ({ kit: Kit } | { pad: number; sound: Sound });
+/** A kit, a sound on a pad, or what plays a track's notes, that is heard in the place of the document's own until it is taken or left. */
+export type Tried = { track: number; id: string; name: string } & (
+  { kit: Kit } | { pad: number; sound: Sound } | { tones: ToneSource }
+);
 
 /** A device that is plugged in: it sends, it hears, or both. */
 export interface Plugged {
@@ -94,9 +97,9 @@ interface Session {
   incoming: { name: string; song: MidiSong } | null;
   /** Another version of the set, heard in its place; or null. */
   heardVersion: BeatSet | null;
-  /** What is tried of the shelf, or null; and what of it is looked for: kits, or a sound for the chosen pad. */
+  /** What is tried of the shelf, or null; and what of it is looked for: kits, a sound for the chosen pad, or voices for the notes. */
   tried: Tried | null;
-  shelf: 'kits' | 'sounds';
+  shelf: 'kits' | 'sounds' | 'voices';
   /** The sound that was copied last, or null. */
   soundClip: Sound | null;
   /** Samples of the set that cannot be heard, by their names, and why. */

@@ -5,6 +5,8 @@ import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { BeatSet } from '@/core/document/set';
 import { NUMBER_NAMES, sampleOf, type NumberSetting, type Sound, type SoundSettings } from '@/core/document/sound';
 import { kindNote, type SoundKind } from '@/core/document/soundKinds';
+import { withVoice } from '@/core/document/tones';
+import type { ToneSource } from '@/core/document/toneVoices';
 import type { PiecesLaid } from '@/core/slice/layPieces';
 import { MAX_TEMPO, MIN_TEMPO } from '@/core/time/ticks';
 import { undoStep } from './undoable';
@@ -26,6 +28,7 @@ interface NumberSet extends PadPlace {
 type Changed = PadPlace & { change: { [K in keyof SoundSettings]?: SoundSettings[K] | undefined }; label: string; gesture?: string }; // prettier-ignore
 type Taken = PadPlace & { sound: Sound };
 type KitTaken = { track: number; kit: Kit };
+type VoiceTaken = { track: number; tones: ToneSource };
 type Cut = PadPlace & { cuts: readonly number[]; gesture?: string };
 
 /** The sounds of the tracks: what lies on each pad, and what the player makes of it. */
@@ -80,6 +83,13 @@ const slice = createSlice({
         if (set.tracks[track]) set.tracks[track].kit = kit;
       },
       prepare: undoStep<KitTaken>('kit'),
+    },
+    voiceTaken: {
+      reducer(set, { payload: { track, tones } }: PayloadAction<VoiceTaken>) {
+        const own = set.tracks[track];
+        if (own?.tones) own.tones = withVoice(own.tones, tones);
+      },
+      prepare: undoStep<VoiceTaken>('voice'),
     },
     kitNamed: {
       reducer(set, { payload: { track, name } }: PayloadAction<{ track: number; name: string }>) {
@@ -184,6 +194,7 @@ export const {
   soundReset,
   soundTaken,
   kitTaken,
+  voiceTaken,
   kitNamed,
   soundNamed,
   soundKindSet,

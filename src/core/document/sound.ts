@@ -105,6 +105,13 @@ export interface SoundNumbers {
   variation: number;
   /** How many strokes of it may ring at once. */
   voices: number;
+  /** Of a voice that plays notes. How clear it is, -1 dull .. 1; how far its slow movements reach and how wide it stands, 0..1. */
+  bright: number;
+  motion: number;
+  width: number;
+  /** Seconds to -60 dB after a note is let go, and that its pitch takes to a note begun before the last was let go. */
+  release: number;
+  glide: number;
 }
 export type NumberSetting = keyof SoundNumbers;
 
@@ -114,6 +121,8 @@ export interface SoundSettings extends Partial<SoundNumbers> {
   plays?: PlayWay;
   /** A sample is played backwards. */
   reverse?: true;
+  /** One note at a time, or several; absent: as the voice has it. */
+  mono?: boolean;
   /** The rates of note repeat that suit it, slowest first; absent: those of its kind. */
   repeat?: { slowest: GridName; fastest: GridName };
   /** At most MOST_LFOS. */
@@ -164,6 +173,11 @@ export const SOUND_NUMBERS: Record<NumberSetting, { min: number; max: number; ne
   response: { min: 0, max: 2, neutral: 1 },
   variation: { min: 0, max: 1, neutral: 0 },
   voices: { min: 1, max: 8, neutral: 1 },
+  bright: { min: -1, max: 1, neutral: 0 },
+  motion: { min: 0, max: 1, neutral: 0 },
+  width: { min: 0, max: 1, neutral: 0 },
+  release: { min: 0.01, max: 8, neutral: 0.1 },
+  glide: { min: 0, max: 1, neutral: 0 },
 };
 /** What the numbers are called. */
 export const NUMBER_NAMES: Record<NumberSetting, string> = {
@@ -184,5 +198,10 @@ export const NUMBER_NAMES: Record<NumberSetting, string> = {
   response: 'Velocity response',
   variation: 'Variation',
   voices: 'At once',
+  bright: 'Bright',
+  motion: 'Motion',
+  width: 'Width',
+  release: 'Release',
+  glide: 'Glide',
 };
 export const NUMBER_SETTINGS = Object.keys(SOUND_NUMBERS) as NumberSetting[];

@@ -1,4 +1,4 @@
-import { Equals, IsIn, IsOptional, IsString, MaxLength, ValidateIf } from 'class-validator';
+import { Equals, IsBoolean, IsIn, IsOptional, IsString, MaxLength, ValidateIf } from 'class-validator';
 import { GRID_NAMES, type GridName } from '../quantize/grid';
 import { MAX_TEMPO, MIN_TEMPO } from '../time/ticks';
 import { LFO_HZ, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS, MOST_LFOS, type LfoNote, type LfoShape, type LfoStart, type LfoTarget } from './lfo'; // prettier-ignore
@@ -49,7 +49,13 @@ export class SoundSettingsSchema {
   @Setting() room?: number;
   @Setting() response?: number;
   @Setting() variation?: number;
+  @Setting() bright?: number;
+  @Setting() motion?: number;
+  @Setting() width?: number;
+  @Setting() release?: number;
+  @Setting() glide?: number;
   @IsOptional() @Whole(1, 8) voices?: number;
+  @IsOptional() @IsBoolean() mono?: boolean;
   @IsOptional() @IsIn(FILTER_KINDS) filter?: FilterKind;
   @IsOptional() @IsIn(PLAY_WAYS) plays?: PlayWay;
   @IsOptional() @Equals(true) reverse?: true;

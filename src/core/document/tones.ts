@@ -2,10 +2,7 @@ import * as Note from '@tonaljs/note';
 import * as Scale from '@tonaljs/scale';
 import { mod } from '../time/ticks';
 import type { SoundSettings } from './sound';
-
-/** The instruments that play notes. */
-export const TONE_VOICES = ['bass', 'keys'] as const;
-export type ToneVoice = (typeof TONE_VOICES)[number];
+import { lowestNote, type ToneSource } from './toneVoices';
 
 /** The scales on offer, by the names that the trade and the library share. */
 export const SCALES = [
@@ -23,12 +20,9 @@ export type ScaleName = (typeof SCALES)[number];
 
 /** How far the pads can be moved by octaves, each way. */
 export const MOST_OCTAVES = 2;
-/** The lowest pad of each voice in C, as a MIDI note (middle C = 60). */
-const LOWEST: Record<ToneVoice, number> = { bass: 24, keys: 48 };
 
-/** A track's notes: which voice plays them, and which lie on its pads. */
-export interface Tones {
-  voice: ToneVoice;
+/** A track's notes: what plays them, and which lie on its pads. */
+export interface Tones extends ToneSource {
   /** Semitones above C, 0..11. */
   root: number;
   scale: ScaleName;
@@ -40,6 +34,11 @@ export interface Tones {
   settings?: SoundSettings;
 }
 
+/** The same notes played by another voice or preset, as that is by itself. */
+export function withVoice({ root, scale, chromatic, octave }: Tones, { voice, preset }: ToneSource): Tones {
+  return { voice, ...(preset && { preset }), root, scale, chromatic, octave };
+}
+
 /** Semitones of a scale above its root, from 0 up, within an octave. */
 export function scaleSteps(scale: ScaleName): number[] {
   return Scale.get(`C ${scale}`).notes.map((note) => mod(Note.chroma(note)!, 12)).sort((a, b) => a - b); // prettier-ignore
@@ -47,7 +46,7 @@ export function scaleSteps(scale: ScaleName): number[] {
 
 /** The MIDI note on a pad, before any octave: pad 0 is the root. */
 export function padNote({ voice, root, scale, chromatic }: Tones, pad: number): number {
-  const lowest = LOWEST[voice] + root;
+  const lowest = lowestNote(voice) + root;
   if (chromatic) return lowest + pad;
   const steps = scaleSteps(scale);
   return lowest + 12 * Math.floor(pad / steps.length) + steps[pad % steps.length]!;

@@ -2,8 +2,9 @@ import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsIn
 import { KitSchema } from './kitSchema';
 import { MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from './limits';
 import { SoundSettingsSchema } from './soundSchema';
-import { MOST_OCTAVES, SCALES, TONE_VOICES, type ScaleName, type ToneVoice } from './tones';
-import { Between, Part, Parts, Whole } from './validation';
+import { MOST_OCTAVES, SCALES, type ScaleName } from './tones';
+import { presetsOf, TONE_VOICES, type TonePreset, type ToneSource, type ToneVoice } from './toneVoices';
+import { Between, Part, Parts, Such, Whole } from './validation';
 
 /** A list of pads, none of them twice. */
 function IsPads(): PropertyDecorator {
@@ -15,8 +16,16 @@ function IsPads(): PropertyDecorator {
   };
 }
 
+/** A preset of the voice beside it. */
+export function IsPreset(): PropertyDecorator {
+  const ofVoice = (preset: unknown, { voice }: Partial<ToneSource>) =>
+    !!voice && TONE_VOICES.includes(voice) && (presetsOf(voice) as readonly unknown[]).includes(preset);
+  return Such(ofVoice, 'must be a preset of its voice');
+}
+
 class TonesSchema {
   @IsIn(TONE_VOICES) voice!: ToneVoice;
+  @IsOptional() @IsPreset() preset?: TonePreset;
   @Whole(0, 11) root!: number;
   @IsIn(SCALES) scale!: ScaleName;
   @IsBoolean() chromatic!: boolean;

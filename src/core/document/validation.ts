@@ -43,9 +43,10 @@ export function Whole(min: number, max: number): PropertyDecorator {
   return (target, key) => decorate(target, key, [IsInt(), Min(min), Max(max)]);
 }
 
-/** A value that passes a test, and what is said of one that does not. */
-export function Such(test: (value: unknown) => boolean, words: string): PropertyDecorator {
-  return ValidateBy({ name: words, validator: { validate: test, defaultMessage: () => words } });
+/** A value that passes a test, which may look at the whole of what it is part of; and what is said of one that does not. */
+export function Such(test: (value: unknown, whole: object) => boolean, words: string): PropertyDecorator {
+  const validate = (value: unknown, at?: { object: object }) => test(value, at!.object);
+  return ValidateBy({ name: words, validator: { validate, defaultMessage: () => words } });
 }
 
 /** A part with a schema of its own. */

@@ -12,6 +12,12 @@ import type { PadKind } from './soundKinds';
  */
 export type WrittenLanes = readonly (readonly [kind: PadKind, bars: string, lateMs: number])[];
 
+/** Notes: a pad, the sixteenths at which it begins and ends, and its velocity in tenths. */
+export interface WrittenNotes {
+  bars: number;
+  notes: readonly (readonly [pad: number, from: number, to: number, tenths: number])[];
+}
+
 /** How written hits are played. */
 export interface Playing {
   /** Quarter notes per minute, at which hands are so many ms late. */
@@ -59,5 +65,28 @@ export function writtenPattern(
       });
     });
   }
+  return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
+}
+
+/**
+ * A pattern of the notes that are written.
+ * @param newId gives each hit its id
+ */
+export function writtenNotes(
+  name: string,
+  { bars, notes }: WrittenNotes,
+  { tempo, strength, swing: ratio = STRAIGHT }: Playing,
+  newId: () => number,
+): Pattern {
+  const step = gridTicks('1/16');
+  const swing = { unit: step, ratio };
+  const hits = notes.map(([pad, from, to, tenths], i): Hit => ({
+    id: newId(),
+    pad,
+    tick: swungTick(from * step, swing) + msToTicks(handMs(i), tempo),
+    length: (to - from) * step,
+    velocity: tenths / 10,
+    snap: { grid: step, strength, ...(ratio !== STRAIGHT && { swing }) },
+  }));
   return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
 }

@@ -10,7 +10,7 @@ import {
   type Sound,
   type SoundSettings,
 } from '../document/sound';
-import { TONE_VOICES } from '../document/tones';
+import { presetsOf, TONE_VOICES, type ToneSource } from '../document/toneVoices';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
 import { soundingHits } from '../sequence/soundingHits';
@@ -159,9 +159,14 @@ class Chance {
     ]; // prettier-ignore
   }
 
+  voice(): ToneSource {
+    const voice = this.of(TONE_VOICES);
+    return { voice, ...(this.is(0.7) && { preset: this.of(presetsOf(voice)) }) };
+  }
+
   notes(track: number): Instruction {
     const notes = Float64Array.from({ length: PADS }, (_, pad) => 40 + 2 * pad);
-    return { type: 'notes', track, layout: { voice: this.of(TONE_VOICES), notes, octave: this.whole(3) - 1, ...(this.is(0.4) && { settings: this.settings() }) } }; // prettier-ignore
+    return { type: 'notes', track, layout: { ...this.voice(), notes, octave: this.whole(3) - 1, ...(this.is(0.4) && { settings: this.settings() }) } }; // prettier-ignore
   }
 }
 

@@ -1,6 +1,7 @@
 import { reachedBy, type Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { MAX_TRACKS, PADS } from '../document/limits';
+import { presetOf, type TonePreset } from '../document/toneVoices';
 import type { Handlers, NoteLayout } from '../protocol/commands';
 import { gridTicks } from '../quantize/grid';
 import { patchOf, tonePatch, type Patch } from '../sound/patch';
@@ -31,7 +32,7 @@ export class TrackSounds {
   private played: readonly PadVoice[] | null = null;
   /** MIDI notes of its pads, when it plays notes. */
   notes: Float64Array | null = null;
-  voice: NoteLayout['voice'] | null = null;
+  preset: TonePreset | null = null;
   /** Semitones by which hands play higher. */
   private octaveSemitones = 0;
 
@@ -55,7 +56,7 @@ export class TrackSounds {
   play(layout: NoteLayout | null): void {
     this.octaveSemitones = 12 * (layout?.octave ?? 0);
     this.notes = layout?.notes ?? null;
-    this.voice = layout?.voice ?? null;
+    this.preset = layout && presetOf(layout);
     this.played = layout && noteVoices(layout);
   }
 }
@@ -64,7 +65,7 @@ export class TrackSounds {
 export class SoundRack implements Part {
   readonly tracks: readonly TrackSounds[] = Array.from({ length: MAX_TRACKS }, () => new TrackSounds());
 
-  /** @param parts told before a track plays notes in the place of its kit, another voice, or its kit again */
+  /** @param parts told before a track plays notes in the place of its kit, by another preset, or its kit again */
   constructor(private readonly parts: readonly Part[]) {}
 
   readonly commands: Handlers<'kit' | 'padSound' | 'notes'> = {
@@ -81,7 +82,7 @@ export class SoundRack implements Part {
 
   private play(track: number, layout: NoteLayout | null): void {
     const sounds = this.tracks[track]!;
-    if ((layout?.voice ?? null) !== sounds.voice) for (const part of this.parts) part.soundsChange?.(track);
+    if ((layout && presetOf(layout)) !== sounds.preset) for (const part of this.parts) part.soundsChange?.(track);
     sounds.play(layout);
   }
 }
@@ -97,7 +98,7 @@ function kitVoices({ pads, cutGroups }: Kit): PadVoice[] {
   }));
 }
 
-function noteVoices({ voice, settings }: NoteLayout): PadVoice[] {
-  const patch = tonePatch(voice, settings);
-  return new Array<PadVoice>(PADS).fill({ patch, cutGroup: patch.recipe.isMono ? 1 : 0, also: [] });
+function noteVoices(layout: NoteLayout): PadVoice[] {
+  const patch = tonePatch(layout, layout.settings);
+  return new Array<PadVoice>(PADS).fill({ patch, cutGroup: patch.isMono ? 1 : 0, also: [] });
 }

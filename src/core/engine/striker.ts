@@ -5,12 +5,16 @@ import type { Shape } from '../sound/shape';
 import { VoicePool } from '../sound/voicePool';
 import { AlsoPlays, type WaitingStroke } from './alsoPlays';
 import type { PadControls } from './padControls';
+import { NotesBeneath } from './notesBeneath';
 import type { FramePart } from './part';
 import type { SampleBank } from './sampleBank';
 import type { PadVoice, SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
+
+/** Frames within which a note ends as the next one begins. */
+const ENDS_WITHIN = 2;
 
 /** A stroke that is to sound now. */
 export interface Stroke {
@@ -60,6 +64,7 @@ export class Striker implements FramePart {
   /** What pads have other pads play: a part of its own. */
   readonly also: AlsoPlays;
 
+  private readonly beneath = new NotesBeneath();
   private readonly rack: TrackRack;
   private readonly sounds: SoundRack;
   private readonly samples: SampleBank;
@@ -152,9 +157,31 @@ export class Striker implements FramePart {
 
   /** Null: its sample has not come yet. */
   private trigger({ patch, cutGroup }: PadVoice, stroke: PadStroke, shape: Shape): DrumVoice | null {
+    if (patch.tone && patch.isMono) {
+      const slurred = this.slur(stroke, shape);
+      if (slurred) return slurred;
+    }
     const sample = patch.sample ? this.samples.find(patch.sample.id) : null;
     if (sample === undefined) return null;
     return this.voices.trigger(patch, stroke, cutGroup, this.transport.frame, shape, sample);
+  }
+
+  /** A note that begins while another is held goes on from it. Null: none is held, or the same is struck again. */
+  private slur({ track, pad, velocity }: PadStroke, shape: Shape): DrumVoice | null {
+    let voice = this.voices.heldNote(track);
+    // What ends as the next one begins is over, even if that is a sample later.
+    while (voice && this.endFrame(voice) <= this.transport.frame + ENDS_WITHIN) {
+      this.end(voice);
+      voice = this.voices.heldNote(track);
+    }
+    const note = shape.note + shape.pitch;
+    if (!voice || voice.note === note) {
+      this.beneath.letGo(track, -1);
+      return null;
+    }
+    this.beneath.add(voice);
+    voice.slur(pad, note, velocity);
+    return voice;
   }
 
   private hold(voice: DrumVoice, offTick: number, offFrame: number): void {
@@ -164,9 +191,18 @@ export class Striker implements FramePart {
 
   /** A pad is let go: the sounds end that it holds. */
   letGo(track: number, pad: number): void {
-    this.voices.letGo(track, pad);
+    this.beneath.letGo(track, pad);
+    this.voices.letGo(track, pad, this.end);
     this.also.letGo(track, pad);
   }
+
+  /** A held note ends; where one plays at a time, and another is held beneath it, that comes back. */
+  private readonly end = (voice: DrumVoice): void => {
+    const beneath = this.beneath.take(voice.track, this.isOver);
+    if (!beneath) return voice.letGo();
+    voice.slur(beneath.pad, beneath.note, NaN);
+    this.hold(voice, beneath.offTick, beneath.offFrame);
+  };
 
   /** A stroke by hand sounds now, wherever the loop is, in the octave that hands play in. */
   strikeByHand(stroke: Stroke): void {
@@ -190,10 +226,11 @@ export class Striker implements FramePart {
   }
 
   playFrame(): void {
-    for (const voice of this.voices.voices) {
-      if (voice.held && voice.active && this.endFrame(voice) <= this.transport.frame) voice.letGo();
-    }
+    for (const voice of this.voices.voices) if (voice.held && voice.active && this.isOver(voice)) this.end(voice);
   }
+
+  private readonly isOver = (note: { offTick: number; offFrame: number }): boolean =>
+    this.endFrame(note) <= this.transport.frame;
 
   songStops(): void {
     for (let track = 0; track < this.rack.tracks.length; track++) this.letGo(track, -1);
@@ -201,23 +238,26 @@ export class Striker implements FramePart {
 
   /** Notes that a pattern or note repeat plays end; keys that are down go on. */
   trackChanges(track: number): void {
+    this.beneath.letGoTimed(track);
     for (const voice of this.voices.voices) {
       const timed = voice.offTick < Infinity || voice.offFrame < Infinity;
-      if (voice.active && voice.held && voice.track === track && timed) voice.letGo();
+      if (voice.active && voice.held && voice.track === track && timed) this.end(voice);
     }
   }
 
   soundsChange(track: number): void {
+    this.beneath.letGo(track, -1);
     this.voices.silence(track);
   }
 
   trackRemoved(track: number): void {
+    this.beneath.letGo(track, -1);
     this.voices.silence(track);
   }
 
-  private endFrame(voice: DrumVoice): number {
+  private endFrame({ offTick, offFrame }: { offTick: number; offFrame: number }): number {
     const { transport } = this;
-    const byTick = voice.offTick < Infinity && transport.playing ? frameAt(transport.now, voice.offTick) : Infinity;
-    return Math.min(byTick, voice.offFrame);
+    const byTick = offTick < Infinity && transport.playing ? frameAt(transport.now, offTick) : Infinity;
+    return Math.min(byTick, offFrame);
   }
 }

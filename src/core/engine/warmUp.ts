@@ -2,7 +2,7 @@ import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_LFO, LFO_SHAPES, LFO_TARGETS } from '../document/lfo';
 import type { Sound } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
-import { TONE_VOICES } from '../document/tones';
+import type { ToneSource } from '../document/toneVoices';
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { prepareSample } from '../sample/levels';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
@@ -14,8 +14,10 @@ const STEPS = 40;
 /** Frames of a step. Code becomes fast by being called often, and the same calls cost less with fewer frames to render. */
 const FRAMES_AT_ONCE = 32;
 const FRAMES = 4;
-/** Tracks that play meanwhile: drums, and each voice of notes. */
-const PLAYING_TRACKS = 1 + TONE_VOICES.length;
+/** Voices of notes that together use all there is: tables, sines, modulation, both filters, one and two channels. */
+const VOICES: readonly ToneSource[] = [{ voice: 'bass' }, { voice: 'keys' }, { voice: 'pad', preset: 'dusk' }];
+/** Tracks that play meanwhile: drums, and those voices. */
+const PLAYING_TRACKS = 1 + VOICES.length;
 /** Tracks whose pads are all struck at once: enough for more strokes than there are voices. */
 const STRUCK_TRACKS = 5;
 /** Pads that are struck in a step. */
@@ -83,10 +85,10 @@ function everything(): Instruction[] {
     { type: 'tempo', bpm: 240 },
     { type: 'sample', sample: prepareSample(SAMPLE) },
     { type: 'metronome', on: true, level: 0.5, sound: 'wood', when: 'always', between: 240 },
-    ...TONE_VOICES.map((voice, i): Instruction => ({
+    ...VOICES.map((source, i): Instruction => ({
       type: 'notes',
       track: 1 + i,
-      layout: { voice, notes, octave: 0 },
+      layout: { ...source, notes, octave: 0 },
     })),
     ...tracks.flatMap((track): Instruction[] => [
       { type: 'pattern', track, slot: 0, revision: 0, length: 960, seen: 0, hits: hits.slice(), feels: null },

@@ -3,6 +3,7 @@ import { counted } from '../counted';
 import type { Hit } from '../document/hit';
 import type { Pattern } from '../document/pattern';
 import type { BeatSet } from '../document/set';
+import { presetName, presetOf } from '../document/toneVoices';
 import type { Track } from '../document/track';
 import { formatTempo } from '../time/tempo';
 
@@ -88,7 +89,7 @@ function compareTracks(before: Track | undefined, after: Track | undefined): Tra
 function trackWords(before: Track, after: Track): string[] {
   const words: string[] = [];
   if (before.name !== after.name) words.push(`name “${before.name}” to “${after.name}”`);
-  const sound = ({ kit, tones }: Track) => tones?.voice ?? kit.name;
+  const sound = ({ kit, tones }: Track) => (tones ? presetName(presetOf(tones)) : kit.name);
   if (sound(before) !== sound(after)) words.push(`${sound(before)} to ${sound(after)}`);
   else if (!alike(before.tones, after.tones)) words.push('key and layout of notes');
   if (!alike(before.kit, after.kit)) words.push('sounds');

@@ -6,7 +6,8 @@ import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
-import { TONE_VOICES, type ToneVoice } from '../document/tones';
+import { TONE_VOICES, type TonePreset, type ToneVoice } from '../document/toneVoices';
+import { IsPreset } from '../document/trackSchema';
 import { Between, check, Part, Parts, Such, Whole, type Schema } from '../document/validation';
 import { isPlain } from '../plain';
 import { LaunchState } from '../launch/launchState';
@@ -118,6 +119,7 @@ class DropSample extends Any {
 }
 class Layout {
   @IsIn(TONE_VOICES) voice!: ToneVoice;
+  @IsOptional() @IsPreset() preset?: TonePreset;
   @Numbers() notes!: Float64Array;
   @Whole(-8, 8) octave!: number;
   @IsOptional() @Part(() => SoundSettingsSchema) settings?: SoundSettingsSchema;

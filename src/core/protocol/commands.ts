@@ -1,6 +1,6 @@
 import type { Kit } from '../document/kit';
 import type { Sound, SoundSettings } from '../document/sound';
-import type { ToneVoice } from '../document/tones';
+import type { ToneSource } from '../document/toneVoices';
 import type { Control } from '../document/moves';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
@@ -10,9 +10,8 @@ import type { EngineState } from './engineState';
 /** As the frame of a command: apply it before the next sample. */
 export const NOW = -1;
 
-/** How a track plays notes: which voice, and which notes lie on its pads. */
-export interface NoteLayout {
-  voice: ToneVoice;
+/** How a track plays notes: what plays them, and which lie on its pads. */
+export interface NoteLayout extends ToneSource {
   /** MIDI note of each pad. */
   notes: Float64Array;
   /** Octaves by which hands alone play higher. */

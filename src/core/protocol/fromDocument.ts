@@ -70,7 +70,8 @@ export function notesInstruction(track: number, tones: Tones | undefined): Instr
 
 function layoutOf(tones: Tones): NoteLayout {
   const notes = Float64Array.from({ length: PADS }, (_, pad) => padNote(tones, pad));
-  return { voice: tones.voice, notes, octave: tones.octave, ...(tones.settings && { settings: tones.settings }) };
+  const { voice, preset, octave, settings } = tones;
+  return { voice, ...(preset && { preset }), notes, octave, ...(settings && { settings }) };
 }
 
 /** What an engine must be told about one track before it can play it, but for its patterns and what it plays. */

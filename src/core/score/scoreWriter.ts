@@ -262,7 +262,8 @@ export class ScoreWriter {
     const tick = Math.abs(this.frameAt(placed) - event.frame) < NOT_HALF ? placed : now;
     const late = live && this.isPlaying && Number.isFinite(event.struck) ? now - event.struck - this.shift : 0;
     const pitch = event.bend + track.raised[pad]!;
-    const { length } = event;
+    // One that was too late ends where it would have ended.
+    const length = tick === now && Number.isFinite(placed) ? Math.max(0, event.length + placed - now) : event.length;
     const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start }; // prettier-ignore
     if (length === Infinity) track.down.set(id, stroke);
     else track.timed.push(stroke);

@@ -1,8 +1,9 @@
 import type { Kit } from '../document/kit';
 import type { Sound } from '../document/sound';
 import { kindName } from '../document/soundKinds';
+import type { ToneSource } from '../document/toneVoices';
 
-/** A kit or a sound that lies on the shelf, with what it is found by. */
+/** A kit, a sound or a voice that plays notes, as it lies on the shelf, with what it is found by. */
 export interface Shelved {
   id: string;
   name: string;
@@ -10,9 +11,10 @@ export interface Shelved {
   tags: string[];
   /** Quarter notes per minute at which it is at home. */
   tempo?: number;
-  /** One of the two. */
+  /** One of the three. */
   kit?: Kit;
   sound?: Sound;
+  tones?: ToneSource;
 }
 
 export const MOST_TAGS = 12;

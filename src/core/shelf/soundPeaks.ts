@@ -4,6 +4,8 @@ import { renderStroke } from './strokeSound';
 /** Frames per second: enough for a picture. */
 const RATE = 24000;
 const LONGEST_SECONDS = 3;
+/** What plays notes is let go after so long: so that its picture has an end, too. */
+const HELD_SECONDS = 1;
 /** What is softer than this share of the loudest is not drawn: 40 dB below. */
 const DRAWN = 0.01;
 
@@ -20,7 +22,7 @@ export interface SoundPeaks {
  * @param columns how many peaks
  */
 export function soundPeaks(patch: Patch, columns: number, note = 60): SoundPeaks {
-  const { left, right } = renderStroke(patch, { rate: RATE, seconds: LONGEST_SECONDS, note });
+  const { left, right } = renderStroke(patch, { rate: RATE, seconds: LONGEST_SECONDS, note, held: HELD_SECONDS });
   const sound = left.map((v, i) => Math.max(Math.abs(v), Math.abs(right[i]!)));
   return peaksOf(sound, columns);
 }

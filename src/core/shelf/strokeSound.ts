@@ -16,8 +16,9 @@ interface Struck {
   rate: number;
   /** How much of it is rendered. */
   seconds: number;
-  /** MIDI note, for what plays notes. */
+  /** MIDI note, for what plays notes, and seconds after which it is let go. */
   note?: number;
+  held?: number;
   /** 0..1 */
   velocity?: number;
   /** At which it is struck: what differs from stroke to stroke follows from it. */
@@ -27,7 +28,7 @@ interface Struck {
 /** One stroke as it goes to the mix, without the room. */
 export function renderStroke(
   patch: Patch,
-  { rate, seconds, note = 60, velocity = 1, frame = 0 }: Struck,
+  { rate, seconds, note = 60, held = Infinity, velocity = 1, frame = 0 }: Struck,
 ): { left: Float32Array; right: Float32Array } {
   const still = { frame: 0, tick: 0, framesPerTick: rate / 1920, playing: false, recording: false };
   const clock = { now: still, startFrame: 0, repeatClock: anchorLike(still, { playing: true }) };
@@ -37,6 +38,7 @@ export function renderStroke(
   const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
   const bus = { left: new Float64Array(MAX_STRETCH), right: new Float64Array(MAX_STRETCH), send: new Float64Array(MAX_STRETCH) }; // prettier-ignore
   for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
+    if (done >= held * rate) voice.letGo();
     bus.left.fill(0);
     bus.right.fill(0);
     const run = Math.min(MAX_STRETCH, frames - done);

@@ -31,6 +31,16 @@ export interface PadStroke {
   velocity: number;
 }
 
+/** Velocity, by how much it matters to the sound. */
+function feltBy(velocity: number, response: number): number {
+  return Math.min(1, Math.max(0, 1 + (velocity - 1) * response));
+}
+
+/** Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible. */
+function gainOf(velocity: number): number {
+  return velocity * (0.3 + 0.7 * velocity);
+}
+
 /** One stroke of one pad, from its trigger to silence. Lives in a pool; starting it allocates nothing. */
 export class DrumVoice {
   active = false;
@@ -44,6 +54,8 @@ export class DrumVoice {
   cutGroup = 0;
   /** True once the voice is fading out. */
   fading = false;
+  /** MIDI note that was struck, with the stroke's own pitch; NaN for drums. */
+  note = NaN;
   /** A note that is held, until the song tick or the frame at which it is let go: Infinity for as long as a key is down. */
   held = false;
   offTick = Infinity;
@@ -102,7 +114,9 @@ export class DrumVoice {
     this.pad = pad;
     this.key = pad;
     this.gains.room = Math.min(1, Math.max(0, patch.room + shape.room));
-    this.attack = patch.attack > 0 ? 0 : 1;
+    this.note = shape.note + shape.pitch;
+    // A note has an attack of its own.
+    this.attack = patch.attack > 0 && !recipe.tone ? 0 : 1;
     this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
 
     const { touch } = this;
@@ -111,17 +125,16 @@ export class DrumVoice {
     touch.seed = hash(patch.variation > 0 ? frame : 0, track * 64 + pad, 1);
     const waved = this.waves.start(patch.lfos, frame, track * 64 + pad, clock);
     const decay = shape.decay + patch.decay + waved;
-    const felt = Math.min(1, Math.max(0, 1 + (velocity - 1) * patch.response));
+    const felt = feltBy(velocity, patch.response);
     const pitch = shape.pitch + patch.pitch;
     touch.velocity = felt;
-    // Hands feel loudness roughly as the square of velocity; a linear part keeps ghost notes audible.
-    touch.gain = felt * (0.3 + 0.7 * felt);
+    touch.gain = gainOf(felt);
     touch.pitch = exp2(pitch / 12);
     touch.filter = exp2(shape.filter + VARIATION.filter * differs(touch, 2));
     const longer = VARIATION.decay * differs(touch, 3);
     touch.longer = exp2(decay + (isStruck(patch) ? HARD_RINGS * (felt - 1) : 0) + longer);
     touch.hold = patch.hold;
-    this.source.start(patch, touch, shape, track * 64 + pad, frame, sample);
+    this.source.start(patch, touch, shape, pitch, track * 64 + pad, frame, sample);
 
     // What rings longer is softer, so that one stroke has as much energy as the next.
     this.level = patch.level * shape.level * decibels(VARIATION.level * differs(touch, 4)) * exp2(-longer / 2);
@@ -173,6 +186,20 @@ export class DrumVoice {
   private wavedLevel(): number {
     const { level } = this.waves;
     return level === 0 ? this.level : this.level * decibels(level);
+  }
+
+  // --- while it is held -------------------------------------------------------------------------------------
+
+  /**
+   * A note goes on as another one, that of another pad.
+   * @param note MIDI note, with its stroke's own pitch
+   * @param velocity of the new stroke; NaN: as loud as it was struck
+   */
+  slur(pad: number, note: number, velocity: number): void {
+    const { patch } = this;
+    this.pad = this.key = pad;
+    this.note = note;
+    this.source.slur(note + patch.pitch, Number.isNaN(velocity) ? NaN : gainOf(feltBy(velocity, patch.response)));
   }
 
   // --- the end ----------------------------------------------------------------------------------------------

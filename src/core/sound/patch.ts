@@ -1,10 +1,11 @@
 import { lfoTicks, type Lfo, type LfoShape, type LfoTarget } from '../document/lfo';
 import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings, type SoundSource } from '../document/sound'; // prettier-ignore
-import type { ToneVoice } from '../document/tones';
+import type { ToneSource } from '../document/toneVoices';
 import { decibels } from '../math';
 import type { Recipe } from './recipe';
 import { RECIPES } from './recipes';
-import { TONE_RECIPES } from './toneRecipes';
+import type { Tone, ToneTurns } from './tone';
+import { toneRecipe } from './toneRecipes';
 
 /** A slow wave as a voice reads it: every number is there. */
 export interface LfoPatch {
@@ -60,6 +61,10 @@ export interface Patch {
   variation: number;
   /** How many strokes of a pad may ring at once. */
   rings: number;
+  /** What the player has made of a voice that plays notes; null for drums and samples. */
+  tone: ToneTurns | null;
+  /** One note plays at a time. */
+  isMono: boolean;
   /** It sounds only while its pad is held. */
   isHeld: boolean;
   lfos: readonly LfoPatch[];
@@ -68,8 +73,8 @@ export interface Patch {
 }
 
 /** What a source or a voice of notes is made of. */
-export function recipeOf(source: SoundSource | ToneVoice): Recipe {
-  if (typeof source === 'string') return TONE_RECIPES[source];
+export function recipeOf(source: SoundSource | ToneSource): Recipe {
+  if ('voice' in source) return toneRecipe(source);
   return 'sample' in source ? SAMPLE_RECIPE : RECIPES[source.made];
 }
 
@@ -86,8 +91,14 @@ function samplePatch(id: string, { start = 0, end = 1, reverse, plays }: SoundSe
 }
 
 /** The patch of a voice that plays notes. */
-export function tonePatch(voice: ToneVoice, settings: SoundSettings = {}): Patch {
-  return patch(recipeOf(voice), settings);
+export function tonePatch(source: ToneSource, settings: SoundSettings = {}): Patch {
+  return patch(recipeOf(source), settings);
+}
+
+function toneTurns({ attack, release, motion, width, glide = 0 }: Tone, settings: SoundSettings): ToneTurns {
+  const own = { bright: 0, motion, width, attack, release, glide };
+  for (const turn of Object.keys(own) as (keyof ToneTurns)[]) own[turn] = settings[turn] ?? own[turn];
+  return own;
 }
 
 function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | null = null): Patch {
@@ -112,6 +123,8 @@ function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | nu
     response: of('response'),
     variation: of('variation'),
     rings: settings.voices ?? recipe.rings,
+    tone: recipe.tone ? toneTurns(recipe.tone, settings) : null,
+    isMono: settings.mono ?? recipe.isMono === true,
     isHeld: settings.plays === 'held' || settings.plays === 'looped',
     lfos: (settings.lfos ?? []).map(lfoPatch),
     isFiltered: isFiltered(settings),

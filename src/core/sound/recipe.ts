@@ -1,4 +1,4 @@
-import type { Tone } from './toneVoice';
+import type { Tone } from './tone';
 
 /** One sine mode of a body. */
 export interface Mode {
@@ -77,7 +77,7 @@ export interface Recipe {
   layers: readonly Layer[];
   /** Seconds in which it is silent when another pad cuts it off: a hat closes, it does not stop. */
   closes?: number;
-  /** Its notes cut each other off: one plays at a time. */
+  /** One of its notes plays at a time; one that begins while another is held goes on from it. */
   isMono?: true;
   /** It plays notes, which last as long as they are held. */
   tone?: Tone;

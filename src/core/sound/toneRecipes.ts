@@ -1,25 +1,32 @@
-import type { ToneVoice } from '../document/tones';
+import { presetOf, type TonePreset, type ToneSource } from '../document/toneVoices';
 import type { Recipe } from './recipe';
+import { BASS } from './tones/bass';
+import { DEEP_BASS } from './tones/deepBass';
+import { KEYS } from './tones/keys';
+import { LEAD } from './tones/lead';
+import { TONE_LEVELS } from './tones/levels';
+import { MALLET } from './tones/mallet';
+import { ORGAN } from './tones/organ';
+import { PAD } from './tones/pad';
+import { PLUCK } from './tones/pluck';
+import type { ToneDesign } from './tones/toneDesign';
+import { waveTables } from './waves';
 
-/** The instruments that play notes. Their sound design is a beginning. */
-export const TONE_RECIPES: Record<ToneVoice, Recipe> = {
-  bass: {
-    level: 0.5,
-    pan: 0,
-    room: 0.02,
-    drive: 0.6,
-    rings: 1,
-    isMono: true,
-    layers: [],
-    tone: { source: 'saw', attack: 0.004, decay: 1.6, sustain: 0.55, release: 0.09, cutoff: 190, opens: 2.6, closes: 0.5, q: 0.9 }, // prettier-ignore
-  },
-  keys: {
-    level: 0.3,
-    pan: 0,
-    room: 0.22,
-    drive: 0,
-    rings: 1,
-    layers: [],
-    tone: { source: 'phaseModulation', attack: 0.003, decay: 4.5, sustain: 0, release: 0.35, cutoff: 4000, opens: 0, closes: 1, q: 0.7 }, // prettier-ignore
-  },
-};
+const DESIGNS: Record<TonePreset, ToneDesign> = { ...BASS, ...DEEP_BASS, ...KEYS, ...ORGAN, ...PAD, ...PLUCK, ...MALLET, ...LEAD }; // prettier-ignore
+
+const recipes: Partial<Record<TonePreset, Recipe>> = {};
+
+/** How a preset sounds. */
+export function toneRecipe(source: ToneSource): Recipe {
+  const preset = presetOf(source);
+  return (recipes[preset] ??= recipeOf(preset));
+}
+
+function recipeOf(preset: TonePreset): Recipe {
+  const { tone, layers = [], ...design } = DESIGNS[preset];
+  const { peak, even } = TONE_LEVELS[preset];
+  // The tables are made here, and not by the first stroke.
+  for (const { wave } of tone.oscillators) if (wave !== 'sine') waveTables(wave);
+  const oscillators = tone.oscillators.map((oscillator) => ({ ...oscillator, level: oscillator.level / peak }));
+  return { ...design, level: 1, pan: 0, rings: 1, layers, tone: { ...tone, oscillators, even } };
+}

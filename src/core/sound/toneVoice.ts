@@ -1,195 +1,230 @@
-import { decayPerFrame, exp2, sinTurns, tanHalfTurns } from '../math';
+import { decibels, exp2, sinTurns, tanHalfTurns } from '../math';
+import { OscillatorVoice } from './oscillatorVoice';
+import { MOST_OSCILLATORS, type Tone, type ToneTurns } from './tone';
+import { ToneEnvelope } from './toneEnvelope';
+import { ToneFilter } from './toneFilter';
 import type { Touch } from './touch';
 
-/** How an instrument that plays notes sounds. */
-export interface Tone {
-  /** A saw with a sine an octave below, through a low-pass whose envelope closes; or phase modulation: two pairs of sines. */
-  source: 'saw' | 'phaseModulation';
-  /** Seconds to full level. */
-  attack: number;
-  /** Seconds to -60 dB of what lies above `sustain`. */
-  decay: number;
-  /** Level of a note that is held, 0..1. */
-  sustain: number;
-  /** Seconds to -60 dB after it is let go. */
-  release: number;
-  /** Of the low-pass: Hz at rest, octaves that it opens at full velocity, seconds to -60 dB of that, resonance. */
-  cutoff: number;
-  opens: number;
-  closes: number;
-  q: number;
-}
+/** Frames between two looks at what moves a note, counted from its start: how a render is cut changes nothing. */
+const CONTROL_FRAMES = 32;
+/** Octaves by which *bright* at its ends opens and closes the filter. */
+const BRIGHT_OPENS = 3;
+/** Share of the way to a new loudness from one look to the next: 5 ms to most of it. */
+const LOUDER = 0.25;
+/** Highest cutoff as a share of the sample rate: above it the tangent runs away. */
+const HIGHEST = 0.45;
+const MIDDLE_C = 60;
 
-/** Below this (-90 dB) a note is over. */
-const SILENCE = 3.2e-5;
-/** Frames between two looks at the filter and at the end, counted from the note's start: how a render is cut changes nothing. */
-const CONTROL_FRAMES = 16;
-/** Depth of the phase modulation in turns at full velocity, and seconds to -60 dB of it. */
-const DEPTH = 0.28;
-const DEPTH_SECONDS = 1.1;
-const TINE_RATIO = 14;
-const TINE_DEPTH = 0.055;
-const TINE_SECONDS = 0.16;
+/** What is rendered between two looks: the middle, and what is at the sides. */
+const middle = new Float64Array(CONTROL_FRAMES);
+const sides = new Float64Array(CONTROL_FRAMES);
+
+/** Whether anything of it is heard at the sides. */
+export function isWide({ oscillators, moved }: Tone, { width, motion }: ToneTurns): boolean {
+  if (moved?.sides && motion > 0) return true;
+  for (let i = 0; width > 0 && i < oscillators.length; i++) if (oscillators[i]!.pan) return true;
+  return false;
+}
 
 /** One note from its start to silence: it is held until `letGo`. */
 export class ToneVoice {
   sounding = false;
 
-  private source: Tone['source'] = 'saw';
-  /** Turns a sample as it was struck, and as it is bent. */
-  private struckStep = 0;
-  private step = 0;
-  private phase = 0;
-  private gain = 0;
-  private attack = 0;
-  private attackStep = 0;
-  private above = 0;
-  private aboveDecay = 0;
-  /** Frames before the decay begins, once it is at full level. */
-  private holdLeft = 0;
-  private sustain = 0;
-  private tail = 1;
-  private tailDecay = 1;
-  private releaseDecay = 1;
+  private readonly oscillators: readonly OscillatorVoice[];
+  private readonly envelope: ToneEnvelope;
+  private readonly filter = new ToneFilter();
+  private readonly sidesFilter = new ToneFilter();
+  private tone!: Tone;
+  private turns!: ToneTurns;
+  private count = 0;
+  private isWide = false;
+  private untilControl = 0;
+  /** The engine's frame at the next look, by which all notes move together; and the look's number. */
+  private frame = 0;
+  private looks = 0;
 
-  private depth = 0;
-  private depthDecay = 1;
-  private tine = 0;
-  private tineDecay = 1;
-
+  /** MIDI note, with its fraction; octaves that it still has to glide, and how many with each look; what waves bend it by. */
+  private note = 0;
+  private glide = 0;
+  private glideStep = 0;
+  private bent = 1;
+  /** Cycles a sample that the oscillators are tuned to. */
+  private tuned = 0;
+  /** What the stroke opens of the filter, octaves, and what it falls by from look to look. */
   private open = 0;
   private openDecay = 1;
   private cutoff = 0;
-  private damping = 0;
-  private untilControl = 0;
-  private g = 0;
-  private scale = 0;
-  private band = 0;
-  private low = 0;
+  /** As loud as velocity has it, now and soon. */
+  private loud = 0;
+  private loudSoon = 0;
+  /** Where the slow wave is, -1..1; and how far it has the whole at one side, which moves with each sample. */
+  private wave = 0;
+  private sway = 0;
+  private swayStep = 0;
 
-  constructor(private readonly sampleRate: number) {}
-
-  /** @param hz of the note; the touch's pitch is in it */
-  start(tone: Tone, hz: number, { velocity, gain, filter, longer, hold }: Touch): void {
-    const { sampleRate } = this;
-    this.sounding = true;
-    this.source = tone.source;
-    this.step = this.struckStep = Math.min(0.45, hz / sampleRate);
-    this.holdLeft = Math.round(hold * sampleRate);
-    this.phase = 0;
-    this.gain = gain;
-    this.attack = 0;
-    this.attackStep = 1 / Math.max(1, Math.round(tone.attack * sampleRate));
-    this.sustain = tone.sustain;
-    this.above = 1 - tone.sustain;
-    this.aboveDecay = decayPerFrame(tone.decay * longer, sampleRate);
-    this.tail = 1;
-    this.tailDecay = 1;
-    this.releaseDecay = decayPerFrame(tone.release * longer, sampleRate);
-    this.depth = DEPTH * velocity;
-    this.depthDecay = decayPerFrame(DEPTH_SECONDS, sampleRate);
-    this.tine = TINE_DEPTH * velocity * velocity;
-    this.tineDecay = decayPerFrame(TINE_SECONDS, sampleRate);
-    this.open = tone.opens * velocity;
-    this.openDecay = exp2((-9.965784284662087 * CONTROL_FRAMES) / (tone.closes * sampleRate));
-    this.cutoff = (tone.cutoff * filter) / sampleRate;
-    this.damping = 1 / tone.q;
-    this.band = 0;
-    this.low = 0;
-    this.untilControl = 0;
+  constructor(private readonly sampleRate: number) {
+    this.oscillators = Array.from({ length: MOST_OSCILLATORS }, () => new OscillatorVoice(sampleRate));
+    this.envelope = new ToneEnvelope(sampleRate);
   }
 
-  /** From the next sample on its pitch is so many times that at which it was struck. */
+  /**
+   * @param note MIDI note, the stroke's own pitch in it
+   * @param frame of the engine at which it begins
+   */
+  start(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number): void {
+    const { velocity, gain, filter, longer, hold } = touch;
+    this.tone = tone;
+    this.turns = turns;
+    this.sounding = true;
+    this.isWide = isWide(tone, turns);
+    this.note = note;
+    this.glide = 0;
+    this.bent = 1;
+    this.frame = frame;
+    this.looks = 0;
+    this.untilControl = 0;
+    this.wave = this.sway = this.swayStep = 0;
+    this.loud = this.loudSoon = gain;
+    const { attack, release, bright, width } = turns;
+    const shorter = exp2(((MIDDLE_C - note) / 12) * (tone.shortens ?? 0));
+    this.envelope.start({ attack, hold, decay: tone.decay * longer * shorter, sustain: tone.sustain, release: release * longer }, 0); // prettier-ignore
+    const oscillator = { velocity, bright, width, longer: longer * shorter };
+    this.count = Math.min(MOST_OSCILLATORS, tone.oscillators.length);
+    for (let i = 0; i < this.count; i++) this.oscillators[i]!.start(tone.oscillators[i]!, oscillator);
+    this.tuned = 0;
+    this.startFilter(velocity, filter);
+  }
+
+  private startFilter(velocity: number, ratio: number): void {
+    const { filter } = this.tone;
+    if (!filter) return;
+    const { cutoff, follows, opens, closes, q, steep } = filter;
+    this.cutoff = (cutoff * ratio * exp2(BRIGHT_OPENS * this.turns.bright)) / this.sampleRate;
+    this.cutoff *= exp2((follows * (this.note - MIDDLE_C)) / 12);
+    this.open = opens * velocity;
+    this.openDecay = exp2((-9.965784284662087 * CONTROL_FRAMES) / (closes * this.sampleRate));
+    const g = this.tangent();
+    this.filter.start(g, q, steep === true);
+    this.sidesFilter.start(g, q, steep === true);
+  }
+
+  /** From the next look on its pitch is so many times that at which it was struck. */
   bend(ratio: number): void {
-    this.step = Math.min(0.45, this.struckStep * ratio);
+    this.bent = ratio;
+  }
+
+  /**
+   * It goes to another note without beginning anew: its waves, its envelope and its filter go on as they are.
+   * @param gain of the new stroke; NaN: as loud as it was struck
+   */
+  slur(note: number, gain: number): void {
+    const { glide } = this.turns;
+    const follows = this.tone.filter?.follows ?? 0;
+    const looks = Math.ceil((glide * this.sampleRate) / CONTROL_FRAMES);
+    if (looks > 0) {
+      this.glide += (this.note - note) / 12;
+      this.glideStep = this.glide / looks;
+    }
+    this.cutoff *= exp2((follows * (note - this.note)) / 12);
+    if (!Number.isNaN(gain)) this.loudSoon = gain;
+    this.note = note;
   }
 
   /** The key goes up: the note dies away. */
   letGo(): void {
-    this.tailDecay = this.releaseDecay;
+    this.envelope.letGo();
   }
 
-  /** Adds the next `frames` samples to `out` from its start. @returns how many of them until it is over */
-  render(out: Float64Array, frames: number): number {
+  /** Adds the next `frames` samples to two sounds from their start. @returns how many of them until it is over */
+  render(outMiddle: Float64Array, outSides: Float64Array, frames: number): number {
     for (let from = 0; from < frames;) {
       if (this.untilControl === 0) this.control();
       if (!this.sounding) return from;
-      const to = Math.min(frames, from + this.untilControl);
-      if (this.source === 'saw') this.renderSaw(out, from, to);
-      else this.renderPhaseModulation(out, from, to);
-      this.untilControl -= to - from;
-      from = to;
+      const run = Math.min(frames - from, this.untilControl);
+      middle.fill(0);
+      sides.fill(0);
+      for (let i = 0; i < this.count; i++) this.oscillators[i]!.render(middle, sides, run);
+      if (this.isWide) this.swaySides(run);
+      if (this.tone.filter) {
+        this.filter.process(middle, run);
+        if (this.isWide) this.sidesFilter.process(sides, run);
+      }
+      this.envelope.process(middle, sides, run, outMiddle, outSides, from);
+      this.untilControl -= run;
+      from += run;
     }
     return frames;
   }
 
+  /** The whole of it goes from side to side. */
+  private swaySides(frames: number): void {
+    if (!this.tone.moved?.sides) return;
+    const { swayStep } = this;
+    let { sway } = this;
+    for (let i = 0; i < frames; i++) {
+      sides[i]! += middle[i]! * sway;
+      sway += swayStep;
+    }
+    this.sway = sway;
+  }
+
+  // --- what moves it ----------------------------------------------------------------------------------------
+
   private control(): void {
     this.untilControl = CONTROL_FRAMES;
-    if (this.tail < SILENCE || (this.sustain === 0 && this.above < SILENCE)) this.sounding = false;
-    this.g = tanHalfTurns(Math.min(0.45, this.cutoff * exp2(this.open)));
-    this.scale = 1 / (1 + this.g * (this.g + this.damping));
-    this.open *= this.openDecay;
+    if (this.envelope.isOver) this.sounding = false;
+    if (!this.sounding) return;
+    this.move();
+    this.tune();
+    this.loud += (this.loudSoon - this.loud) * LOUDER;
+    const dB = this.tone.moved?.dB ?? 0;
+    const level = this.loud * (dB === 0 ? 1 : decibels(dB * this.turns.motion * 0.5 * (this.wave - 1)));
+    // From nothing in a line, as a wave that begins in the middle of its cycle would else click.
+    this.envelope.moveTo(level, CONTROL_FRAMES);
+    if (this.tone.filter) {
+      this.open *= this.openDecay;
+      const g = this.tangent();
+      this.filter.moveTo(g, CONTROL_FRAMES);
+      if (this.isWide) this.sidesFilter.moveTo(g, CONTROL_FRAMES);
+    }
+    this.looks++;
+    this.frame += CONTROL_FRAMES;
   }
 
-  /** A saw whose step is rounded over two samples (PolyBLEP, Välimäki and Huovilainen 2007), and its sub-octave. */
-  private renderSaw(out: Float64Array, from: number, to: number): void {
-    const { step, g, scale, damping } = this;
-    let { phase, band, low } = this;
-    for (let i = from; i < to; i++) {
-      // Two octaves' worth of phase, so that the sub-octave never jumps.
-      phase += step / 2;
-      if (phase >= 1) phase -= 1;
-      const p = phase * 2 - (phase >= 0.5 ? 1 : 0);
-      let saw = 2 * p - 1;
-      if (p < step) {
-        const x = p / step - 1;
-        saw += x * x;
-      } else if (p > 1 - step) {
-        const x = (p - 1) / step + 1;
-        saw -= x * x;
-      }
-      const x = 0.6 * saw + 0.7 * sinTurns(phase);
-      // State-variable low-pass, trapezoidal (Zavalishin, The Art of VA Filter Design).
-      const high = (x - low - (damping + g) * band) * scale;
-      const b = band + g * high;
-      const l = low + g * b;
-      band = b + g * high;
-      low = l + g * b;
-      out[i]! += l * this.level();
-    }
-    this.phase = phase;
-    this.band = band;
-    this.low = low;
+  /** Where the slow wave is by the engine's clock: so that all notes of a chord move as one. */
+  private move(): void {
+    const { moved } = this.tone;
+    if (!moved) return;
+    const { hz, sides: reach = 0, after = 0 } = moved;
+    const seconds = (this.looks * CONTROL_FRAMES) / this.sampleRate;
+    const come = after > 0 ? Math.min(1, seconds / after) : 1;
+    this.wave = come * sinTurns((hz * this.frame) / this.sampleRate);
+    const sway = reach * this.turns.motion * this.wave;
+    if (this.looks === 0) this.sway = sway;
+    this.swayStep = (sway - this.sway) / CONTROL_FRAMES;
   }
 
-  /** A sine whose phase is modulated by itself (a struck reed), and one modulated by a high, short sine (its tine). */
-  private renderPhaseModulation(out: Float64Array, from: number, to: number): void {
-    const { step, depthDecay, tineDecay } = this;
-    let { phase, depth, tine } = this;
-    for (let i = from; i < to; i++) {
-      phase += step;
-      if (phase >= 1) phase -= 1;
-      const sine = sinTurns(phase);
-      const struck = phase * TINE_RATIO;
-      out[i]! +=
-        (0.8 * sinTurns(phase + depth * sine) + 0.2 * sinTurns(phase + tine * sinTurns(struck))) * this.level();
-      depth *= depthDecay;
-      tine *= tineDecay;
+  private tune(): void {
+    if (this.glide !== 0) {
+      const rest = this.glide - this.glideStep;
+      // Once the step would pass it, it is there.
+      this.glide = rest * this.glide <= 0 ? 0 : rest;
     }
-    this.phase = phase;
-    this.depth = depth;
-    this.tine = tine;
+    const cents = this.tone.moved?.cents ?? 0;
+    const octaves = this.glide + (cents * this.turns.motion * this.wave) / 1200;
+    const step = ((440 * this.bent) / this.sampleRate) * exp2((this.note - 69) / 12 + octaves);
+    if (step === this.tuned) return;
+    this.tuned = step;
+    for (let i = 0; i < this.count; i++) {
+      const { detune = 0 } = this.tone.oscillators[i]!;
+      this.oscillators[i]!.tune(detune === 0 ? step : step * exp2((detune * this.turns.motion) / 1200));
+    }
   }
 
-  /** The envelope's next value. */
-  private level(): number {
-    if (this.attack < 1) this.attack = Math.min(1, this.attack + this.attackStep);
-    const level = this.attack * (this.sustain + this.above) * this.tail * this.gain;
-    if (this.attack === 1) {
-      if (this.holdLeft > 0) this.holdLeft--;
-      else this.above *= this.aboveDecay;
-    }
-    this.tail *= this.tailDecay;
-    return level;
+  /** Of the filter's cutoff as it is to be. */
+  private tangent(): number {
+    const octaves = this.tone.moved?.octaves ?? 0;
+    const up = this.open + octaves * this.turns.motion * this.wave;
+    return tanHalfTurns(Math.min(HIGHEST, this.cutoff * exp2(up)));
   }
 }

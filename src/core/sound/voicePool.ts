@@ -36,19 +36,31 @@ export class VoicePool {
     shape?: Shape,
     sample?: PreparedSample | null,
   ): DrumVoice {
-    const voice = this.giveWay(patch, stroke, cutGroup) ?? this.justBegun(frame);
+    const voice = this.giveWay(patch, stroke, cutGroup, frame) ?? this.justBegun(frame);
     voice.start(patch, stroke, frame, this.clock, shape, sample);
     voice.cutGroup = cutGroup;
     return voice;
   }
 
-  /** Lets go of a track's notes: those of one pad's key that is down (whose end is not known yet), or with -1 all of them. */
-  letGo(track: number, pad: number): void {
+  /**
+   * Ends a track's notes: those of one pad's key that is down (whose end is not known yet), or with -1 all of them.
+   * @param end ends one
+   */
+  letGo(track: number, pad: number, end: (voice: DrumVoice) => void): void {
     for (const voice of this.voices) {
       if (!voice.active || !voice.held || voice.track !== track) continue;
       const ofKey = voice.key === pad && voice.offTick === Infinity && voice.offFrame === Infinity;
-      if (pad < 0 || ofKey) voice.letGo();
+      if (pad < 0 || ofKey) end(voice);
     }
+  }
+
+  /** The voice of a track that plays one note at a time, while that is held; null: none is. */
+  heldNote(track: number): DrumVoice | null {
+    for (const voice of this.voices) {
+      if (voice.active && voice.held && !voice.fading && voice.track === track && !Number.isNaN(voice.note))
+        return voice;
+    }
+    return null;
   }
 
   /** Lets every voice of a track fade out quickly, or of all tracks with -1. */
@@ -76,7 +88,7 @@ export class VoicePool {
   }
 
   /** Lets voices fade that a stroke ends. Returns the first that is free; one pass finds both, since chords trigger often. */
-  private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number): DrumVoice | null {
+  private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number, frame: number): DrumVoice | null {
     let rings = 0;
     let ringing = 0;
     let free: DrumVoice | null = null;
@@ -89,7 +101,9 @@ export class VoicePool {
       }
       if (voice.fading) continue;
       if (cutGroup !== 0 && voice.cutGroup === cutGroup && voice.track === track) {
-        voice.cutOff();
+        // Of a note that began with this one nothing was heard yet.
+        if (patch.tone && voice.startFrame === frame) voice.active = false;
+        else voice.cutOff();
         continue;
       }
       ringing++;

@@ -1,13 +1,15 @@
 import { BodyVoice } from './bodyVoice';
 import { Drive } from './drive';
 import { LayerVoice } from './layerVoice';
-import { decibels, exp2, hash, softClip } from '../math';
+import { Evenness } from './evenness';
+import { decibels, hash, softClip } from '../math';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
 import type { Recipe } from './recipe';
 import { leftSound, rightSound } from './sampleReader';
 import { SampleVoice } from './sampleVoice';
-import { ToneVoice } from './toneVoice';
+import type { Tone, ToneTurns } from './tone';
+import { isWide, ToneVoice } from './toneVoice';
 import type { Shape } from './shape';
 import type { Touch } from './touch';
 
@@ -44,6 +46,7 @@ export class VoiceSource {
   private readonly layers: readonly LayerVoice[];
   private readonly tone: ToneVoice;
   private readonly sample: SampleVoice;
+  private readonly evenness: Evenness;
   private readonly leftDrive = new Drive();
   private readonly rightDrive = new Drive();
   private patch!: Patch;
@@ -60,24 +63,35 @@ export class VoiceSource {
     this.body = new BodyVoice(sampleRate);
     this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
     this.tone = new ToneVoice(sampleRate);
+    this.evenness = new Evenness(sampleRate);
     this.sample = new SampleVoice(sampleRate);
   }
 
   /**
+   * @param pitch semitones by which it is struck higher
    * @param place tells pads from each other: each has noise of its own
    * @param frame at which it begins
    */
-  start(patch: Patch, touch: Touch, shape: Shape, place: number, frame: number, sample: PreparedSample | null): void {
+  start(
+    patch: Patch,
+    touch: Touch,
+    shape: Shape,
+    pitch: number,
+    place: number,
+    frame: number,
+    sample: PreparedSample | null,
+  ): void {
+    // prettier-ignore
     const { recipe } = patch;
     this.patch = patch;
     this.sample.sounding = false;
     if (sample && patch.sample) this.sample.start(sample, patch.sample, touch, shape.start);
     if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
-    if (recipe.tone) this.tone.start(recipe.tone, 440 * exp2((shape.note - 69) / 12) * touch.pitch, touch);
+    this.hasSides = false;
+    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape.note + pitch, touch, frame);
     else this.tone.sounding = false;
     this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
-    this.hasSides = false;
     let left = this.body.left;
     for (let i = 0; i < this.layerCount; i++) {
       const layer = recipe.layers[i]!;
@@ -89,6 +103,12 @@ export class VoiceSource {
     this.left = left;
     this.isStereo = this.hasSides || (this.sample.sounding && this.sample.isStereo);
     this.startDrive(driven(patch.drive, shape.drive), touch.pitch);
+  }
+
+  private startTone(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number): void {
+    this.tone.start(tone, turns, note, touch, frame);
+    this.evenness.start(tone.even, note);
+    this.hasSides = isWide(tone, turns);
   }
 
   /** What rings high is saturated without folding; of a low body hardly anything folds, and in noise nobody hears it. */
@@ -116,6 +136,12 @@ export class VoiceSource {
     for (let i = 0; i < this.layerCount; i++) if (this.layers[i]!.left > 0) this.layers[i]!.bend(ratio);
   }
 
+  /** A note goes on as another one. @param gain of the new stroke; NaN: as loud as it was struck */
+  slur(note: number, gain: number): void {
+    this.tone.slur(note, gain);
+    this.evenness.slur(this.patch.recipe.tone!.even, note);
+  }
+
   /** The key of a note goes up. */
   letGo(): void {
     this.tone.letGo();
@@ -126,7 +152,8 @@ export class VoiceSource {
     const sounded = this.renderSource(frames);
     // Beyond its end nothing may ring on in the saturation: where that is heard would depend on how the sound is cut into blocks.
     if (this.drive > 0) this.saturate(sounded);
-    if (isStruck(this.patch)) this.renderLayers(frames, true);
+    if (this.patch.recipe.tone) this.evenness.process(leftSound, this.hasSides ? rightSound : null, sounded);
+    else if (isStruck(this.patch)) this.renderLayers(frames, true);
   }
 
   /** @returns how many frames until it is over */
@@ -134,12 +161,19 @@ export class VoiceSource {
     if (this.sample.sounding) return this.sample.render(frames);
     leftSound.fill(0, 0, frames);
     if (this.isStereo) rightSound.fill(0, 0, frames);
-    if (this.tone.sounding) return this.tone.render(leftSound, frames);
+    if (this.patch.recipe.tone) return this.renderTone(frames);
     if (!isStruck(this.patch)) return 0;
     if (this.body.left > 0) this.body.render(leftSound, frames);
     this.renderLayers(frames, false);
     const sounded = Math.min(frames, this.left);
     this.left -= sounded;
+    return sounded;
+  }
+
+  private renderTone(frames: number): number {
+    const sounded = this.tone.sounding ? this.tone.render(leftSound, rightSound, frames) : 0;
+    // What belongs to the stroke is as loud as its note.
+    if (this.layerCount > 0) this.renderLayers(sounded, false);
     return sounded;
   }
 

@@ -1,9 +1,10 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { freeTrackId } from '@/core/document/set';
-import { MOST_OCTAVES, noteName, SCALES, TONE_VOICES, type Tones, type ToneVoice } from '@/core/document/tones';
+import { MOST_OCTAVES, noteName, SCALES, withVoice, type Tones } from '@/core/document/tones';
+import { presetName, presetOf, TONE_VOICES, voiceName, type ToneVoice } from '@/core/document/toneVoices';
 import { selectSet, selectTrack } from '@/store/selectors';
-import { noticed, sheetShown } from '@/store/sessionSlice';
+import { noticed, sheetShown, shelfOpened } from '@/store/sessionSlice';
 import { chainSet } from '@/store/sectionsSlice';
 import { levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -23,7 +24,7 @@ import { WORDS } from '../theme/tokens';
 import { MAX_LINKS, MAX_TIMES, MAX_TRACKS } from '@/core/document/limits';
 import type { Chain, Track } from '@/core/document/track';
 
-const VOICE_NAMES: Record<ToneVoice, string> = { bass: 'Bass', keys: 'Keys' };
+const PLAYS = [{ value: 'kit', name: 'Kit' }, ...TONE_VOICES.map((value) => ({ value, name: voiceName(value) }))];
 const FIRST_TONES: Tones = { voice: 'bass', root: 9, scale: 'minor', chromatic: false, octave: 0 };
 /** Roots from C up, by name alone. */
 const ROOTS = Array.from({ length: 12 }, (_, root) => ({
@@ -88,12 +89,28 @@ function NotesOfTrack({ track }: { track: Track }) {
   return (
     <>
       <SheetTitle>What it plays</SheetTitle>
-      <Segments
-        label="Plays"
-        value={tones?.voice ?? 'kit'}
-        options={[{ value: 'kit', name: 'Kit' }, ...TONE_VOICES.map((value) => ({ value, name: VOICE_NAMES[value] }))]}
-        onChoose={(value) => set(value === 'kit' ? null : { ...FIRST_TONES, ...tones, voice: value as ToneVoice })}
-      />
+      <View style={styles.line}>
+        <Choice
+          label="Plays"
+          caption="Plays"
+          value={tones?.voice ?? 'kit'}
+          options={PLAYS}
+          grow
+          onChoose={(value) =>
+            set(value === 'kit' ? null : withVoice(tones ?? FIRST_TONES, { voice: value as ToneVoice }))
+          }
+          style={styles.grow}
+        />
+        {tones && (
+          <ControlButton
+            label="Preset"
+            caption="Preset"
+            text={presetName(presetOf(tones))}
+            onPress={() => dispatch(shelfOpened('voices'))}
+            style={styles.grow}
+          />
+        )}
+      </View>
       {tones && (
         <>
           <View style={styles.line}>

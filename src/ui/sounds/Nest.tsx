@@ -48,7 +48,8 @@ export function Nest() {
       }),
     [instrument, shown, dispatch],
   );
-  const isTried = (pad: number) => tried !== null && tried.track === shown && ('kit' in tried || tried.pad === pad);
+  const isTried = (pad: number) =>
+    tried !== null && tried.track === shown && ('kit' in tried || ('sound' in tried && tried.pad === pad));
   if (track.tones) return null;
   return (
     <View role="group" aria-label="Sounds of the track" style={styles.nest}>

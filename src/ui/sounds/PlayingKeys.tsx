@@ -1,6 +1,7 @@
 import { View, StyleSheet } from 'react-native';
 import { PLAY_WAYS, type PlayWay } from '@/core/document/sound';
 import { REPEAT_RATES, type GridName } from '@/core/quantize/grid';
+import { recipeOf } from '@/core/sound/patch';
 import { ratesOfKind } from '@/core/sequence/repeatRates';
 import { soundChanged } from '@/store/soundsSlice';
 import { useAppDispatch } from '@/store/store';
@@ -9,13 +10,18 @@ import { Segments } from '../shared/Segments';
 import type { ShownSound } from './useSound';
 
 const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held', looped: 'Round, held' };
+const AT_ONCE = [
+  { value: 'one', name: 'One at a time' },
+  { value: 'several', name: 'Several' },
+] as const;
 const RATES = REPEAT_RATES.map((value) => ({ value, name: value }));
 
 /** How long a stroke lasts, and between which rates it repeats. */
 export function PlayingKeys({ sound }: { sound: ShownSound }) {
   const dispatch = useAppDispatch();
   const { track, pad, kind, source, settings } = sound;
-  const isSample = typeof source !== 'string' && 'sample' in source;
+  const isSample = 'sample' in source;
+  const isMono = settings.mono ?? recipeOf(source).isMono === true;
   const [slowest, fastest] = ratesOfKind(kind ?? undefined);
   const repeat = settings.repeat ?? { slowest, fastest };
   const setRepeat = (change: Partial<typeof repeat>) => {
@@ -31,6 +37,19 @@ export function PlayingKeys({ sound }: { sound: ShownSound }) {
   };
   return (
     <>
+      {'voice' in source && (
+        <Segments
+          label="Notes at once"
+          caption="Notes"
+          value={isMono ? 'one' : 'several'}
+          options={AT_ONCE}
+          onChoose={(value) => {
+            const mono = value === 'one';
+            const isOwn = mono === (recipeOf(source).isMono === true);
+            dispatch(soundChanged({ track, pad, change: { mono: isOwn ? undefined : mono }, label: 'notes at once' }));
+          }}
+        />
+      )}
       {kind !== null && (
         <Segments
           label="Plays"

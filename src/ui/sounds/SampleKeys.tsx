@@ -27,7 +27,7 @@ export function SampleKeys({ sound: { track, pad, source } }: { sound: ShownSoun
         onPress={() => store.dispatch(sheetShown('record'))}
         style={styles.key}
       />
-      {typeof source !== 'string' && 'sample' in source && (
+      {'sample' in source && (
         <ControlButton
           label="Slice"
           text="Slice"
@@ -43,7 +43,7 @@ export function SampleKeys({ sound: { track, pad, source } }: { sound: ShownSoun
 export function SampleStrips({ sound }: { sound: ShownSound }) {
   const dispatch = useAppDispatch();
   const { track, pad, source, settings } = sound;
-  const sample = typeof source === 'string' || !('sample' in source) ? null : source.sample;
+  const sample = !('sample' in source) ? null : source.sample;
   const problem = useAppSelector((state) => (sample ? state.session.missing[sample] : undefined));
   if (!sample) return null;
   const reverse = settings.reverse === true;

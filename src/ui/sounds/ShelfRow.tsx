@@ -9,19 +9,21 @@ import { useTokens } from '../theme/theme';
 import { RADIUS, TOUCH, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
 import { SoundPicture, useSoundPeaks } from './SoundPicture';
+import { patchOfVoice } from './useSound';
 
 const COLUMNS = 40;
 const patches = new WeakMap<object, Patch>();
 
 /** The sound that stands for an entry in its picture: itself, or the kit's first. */
-function patchOfEntry({ kit, sound }: Shelved): Patch {
+function patchOfEntry({ kit, sound, tones }: Shelved): Patch {
+  if (tones) return patchOfVoice(tones);
   const shown = sound ?? kit!.pads[0]!.sound;
   let patch = patches.get(shown);
   if (!patch) patches.set(shown, (patch = patchOf(shown)));
   return patch;
 }
 
-/** One kit or sound of the shelf. */
+/** One kit, sound or voice of the shelf. */
 export function ShelfRow({ entry, isTried, onTry }: { entry: Shelved; isTried: boolean; onTry: () => void }) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();

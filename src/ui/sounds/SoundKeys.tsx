@@ -21,7 +21,7 @@ export function SoundKeys({ sound, onAbout }: { sound: ShownSound; onAbout: () =
   const clip = useAppSelector((state) => state.session.soundClip);
   const store = useStore() as Store;
   const { track, pad, name, source } = sound;
-  const isMade = typeof source !== 'string' && 'made' in source;
+  const isMade = 'made' in source;
   // As a pad: it sounds from the press on, and what is held ends with the release.
   const hear = (held: boolean) => {
     const at = performance.now();

@@ -3,6 +3,7 @@ import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { cutsOf } from '@/core/document/kit';
 import { kindName } from '@/core/document/soundKinds';
+import { presetName, presetOf, voiceName } from '@/core/document/toneVoices';
 import { counted } from '@/core/counted';
 import { selectTrack } from '@/store/selectors';
 import { sheetShown, shelfOpened } from '@/store/sessionSlice';
@@ -68,20 +69,35 @@ function KitKeys() {
   const { name, kit, tones } = useAppSelector(selectTrack);
   const tried = useAppSelector((state) => state.session.tried);
   const shownName = tried && 'kit' in tried ? tried.name : kit.name;
+  if (tones) {
+    const sounding = tried && 'tones' in tried ? tried.tones : tones;
+    const words = `${presetName(presetOf(sounding))} · ${voiceName(sounding.voice).toLowerCase()}`;
+    const open = () => dispatch(shelfOpened('voices'));
+    return (
+      <View style={styles.row}>
+        <ControlButton
+          label="Preset"
+          caption={`Notes of ${name}`}
+          text={words}
+          description={words}
+          onPress={open}
+          style={styles.kit}
+        />
+        <ControlButton label="Shelf" text="Shelf" onPress={open} style={styles.shelf} />
+      </View>
+    );
+  }
   return (
     <View style={styles.row}>
       <ControlButton
         label="Kit"
-        caption={tones ? `${name} plays notes` : `Kit of ${name}`}
-        text={tones ? tones.voice : shownName}
-        description={tones ? tones.voice : shownName}
-        disabled={tones !== undefined}
+        caption={`Kit of ${name}`}
+        text={shownName}
+        description={shownName}
         onPress={() => dispatch(sheetShown('kit'))}
         style={styles.kit}
       />
-      {!tones && (
-        <ControlButton label="Shelf" text="Shelf" onPress={() => dispatch(shelfOpened('kits'))} style={styles.shelf} />
-      )}
+      <ControlButton label="Shelf" text="Shelf" onPress={() => dispatch(shelfOpened('kits'))} style={styles.shelf} />
     </View>
   );
 }
@@ -93,7 +109,7 @@ function Picture({ sound }: { sound: ShownSound }) {
   const tall = useRoom().layout === 'wide';
   const peaks = useSoundPeaks(patchAt(sound), COLUMNS);
   const { pad, name, kind, from, source } = sound;
-  const sample = typeof source !== 'string' && 'sample' in source ? source : null;
+  const sample = 'sample' in source ? source : null;
   const seconds = peaks ? `${peaks.seconds.toFixed(2)} s` : '';
   return (
     <View
@@ -122,8 +138,18 @@ function Picture({ sound }: { sound: ShownSound }) {
 }
 
 function Strips({ sound }: { sound: ShownSound }) {
+  const isVoice = 'voice' in sound.source;
   return (
     <>
+      {isVoice && (
+        <StripGroup name="Voice" first>
+          <SettingStrip setting="bright" sound={sound} />
+          <SettingStrip setting="motion" sound={sound} />
+          <SettingStrip setting="attack" sound={sound} />
+          <SettingStrip setting="release" sound={sound} />
+          <SettingStrip setting="width" sound={sound} />
+        </StripGroup>
+      )}
       <StripGroup name="Shape" first>
         <SettingStrip setting="pitch" sound={sound} />
         <SettingStrip setting="decay" sound={sound} />
@@ -139,7 +165,7 @@ function Strips({ sound }: { sound: ShownSound }) {
       </StripGroup>
       <StripGroup name="Playing">
         <PlayingKeys sound={sound} />
-        <SettingStrip setting="voices" sound={sound} />
+        <SettingStrip setting={isVoice ? 'glide' : 'voices'} sound={sound} />
         <SettingStrip setting="response" sound={sound} />
         <SettingStrip setting="variation" sound={sound} />
       </StripGroup>
@@ -148,7 +174,7 @@ function Strips({ sound }: { sound: ShownSound }) {
         <SettingStrip setting="resonance" sound={sound} />
         <SettingStrip setting="filterVelocity" sound={sound} />
         <SettingStrip setting="filterKey" sound={sound} />
-        <SettingStrip setting="attack" sound={sound} />
+        {!isVoice && <SettingStrip setting="attack" sound={sound} />}
         <SettingStrip setting="hold" sound={sound} />
       </StripGroup>
     </>

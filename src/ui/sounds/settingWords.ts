@@ -19,7 +19,7 @@ const plain = (unit: string, scale = 1): Pick<StripFacts, 'shown' | 'read'> => (
   read: (number) => number / scale,
 });
 
-const isSample = (source: Sounding) => typeof source !== 'string' && 'sample' in source;
+const isSample = (source: Sounding) => 'sample' in source;
 
 /** A place in a sample: a share of it, shown as its time. */
 const ofSample: Pick<StripFacts, 'shown' | 'read'> = {
@@ -61,6 +61,11 @@ export const STRIPS: Record<NumberSetting, StripFacts> = {
   response: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
   variation: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
   voices: { runs: 'evenly', ...plain(''), step: 1, decimals: 0 },
+  bright: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  motion: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  width: { runs: 'evenly', ...plain('%', 100), step: 0.05, decimals: 0 },
+  release: { runs: 'by square', ...plain('ms', 1000), step: 0.01, decimals: 0 },
+  glide: { runs: 'by square', ...plain('ms', 1000), step: 0.005, decimals: 0 },
 };
 
 /** The least and the most of a number: a sample has no more of its decay than all of itself. */

@@ -5,14 +5,14 @@ import { useAppDispatch, useAppSelector } from '@/store/store';
 import { renderBeat } from '@/storage/beatSound';
 import { hearFile } from './hearAudio';
 
-/** While the song stands still, a kit that is tried plays a beat of its own, once; touched again, once more. */
+/** While the song stands still, a kit or voice that is tried plays a beat or phrase of its own, once; touched again, once more. */
 export function useOwnBeat(now: Tried | null, entries: readonly Shelved[]): void {
   const dispatch = useAppDispatch();
   const playing = useAppSelector((state) => state.session.playing);
-  const id = now && 'kit' in now ? now.id : null;
+  const id = now && !('sound' in now) ? now.id : null;
   useEffect(() => {
     const entry = entries.find((one) => one.id === id);
-    if (!entry?.kit || playing) return;
+    if (!entry || playing) return;
     const { file, cancel } = renderBeat(entry);
     let end = cancel;
     let isOver = false;
@@ -22,7 +22,7 @@ export function useOwnBeat(now: Tried | null, entries: readonly Shelved[]): void
       })
       .catch((error: unknown) => {
         const reason = error instanceof Error ? error.message : String(error);
-        if (reason !== 'cancelled') dispatch(noticed(`The kit’s own beat could not be played: ${reason}.`));
+        if (reason !== 'cancelled') dispatch(noticed(`It could not be heard by itself: ${reason}.`));
       });
     return () => {
       isOver = true;

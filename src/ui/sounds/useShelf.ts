@@ -2,11 +2,12 @@ import MiniSearch from 'minisearch';
 import { useMemo } from 'react';
 import { soundsOf, type Shelved } from '@/core/shelf/shelved';
 import { SHIPPED_KITS } from '@/core/shelf/shippedKits';
+import { SHIPPED_TONES } from '@/core/shelf/shippedTones';
 import { useAppSelector } from '@/store/store';
 
 /** What of the shelf is looked at. */
 export interface ShelfWish {
-  what: 'kits' | 'sounds';
+  what: 'kits' | 'sounds' | 'voices';
   /** Words of names and tags. */
   text: string;
   /** Every one of them. */
@@ -18,6 +19,7 @@ export interface ShelfWish {
 function useEntries(what: ShelfWish['what']): Shelved[] {
   const own = useAppSelector((state) => state.shelf.own);
   return useMemo(() => {
+    if (what === 'voices') return [...SHIPPED_TONES];
     const mine = [...own].reverse();
     const kits = [...mine, ...SHIPPED_KITS].filter(({ kit }) => kit);
     return what === 'kits' ? kits : [...mine.filter(({ sound }) => sound), ...kits.flatMap(soundsOf)];

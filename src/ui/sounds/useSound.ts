@@ -1,6 +1,7 @@
 import { lanesOf } from '@/core/document/lanes';
 import type { SoundSettings } from '@/core/document/sound';
 import type { SoundKind } from '@/core/document/soundKinds';
+import { presetName, presetOf, voiceName, type TonePreset, type ToneSource } from '@/core/document/toneVoices';
 import type { Track } from '@/core/document/track';
 import type { Sounding } from '@/core/shelf/ownValues';
 import { patchOf, tonePatch, type Patch } from '@/core/sound/patch';
@@ -27,8 +28,18 @@ const NONE: SoundSettings = {};
 export function soundAt(track: Pick<Track, 'id' | 'kit' | 'tones'>, pad: number): ShownSound {
   const { id, kit, tones } = track;
   if (tones) {
-    const { voice, settings = NONE } = tones;
-    return { track: id, pad, name: lanesOf(track)[pad]!.name, kind: null, source: voice, settings, own: NONE, from: `notes of ${voice}` }; // prettier-ignore
+    const { voice, preset = presetOf(tones), settings = NONE } = tones;
+    const from = `${presetName(preset)} · ${voiceName(voice).toLowerCase()}`;
+    return {
+      track: id,
+      pad,
+      name: lanesOf(track)[pad]!.name,
+      kind: null,
+      source: { voice, preset },
+      settings,
+      own: NONE,
+      from,
+    };
   }
   const { name, kind, source, settings, own = NONE, from } = kit.pads[pad]!.sound;
   const origin = 'sample' in source ? 'sample' : 'made here';
@@ -36,14 +47,24 @@ export function soundAt(track: Pick<Track, 'id' | 'kit' | 'tones'>, pad: number)
 }
 
 const patches = new WeakMap<object, Patch>();
+const plainVoices = new Map<TonePreset, Patch>();
 
 /** The patch of a sound, the same object for as long as the sound is the same. */
-export function patchAt({ source, settings }: ShownSound): Patch {
+export function patchAt({ source, settings }: Pick<ShownSound, 'source' | 'settings'>): Patch {
+  if ('voice' in source && settings === NONE) return patchOfVoice(source);
   let patch = patches.get(settings);
-  if (!patch || settings === NONE) {
-    patch = typeof source === 'string' ? tonePatch(source, settings) : patchOf({ source, settings });
+  if (!patch) {
+    patch = 'voice' in source ? tonePatch(source, settings) : patchOf({ source, settings });
     patches.set(settings, patch);
   }
+  return patch;
+}
+
+/** The patch of a preset as it is by itself, always the same object. */
+export function patchOfVoice(source: ToneSource): Patch {
+  const preset = presetOf(source);
+  let patch = plainVoices.get(preset);
+  if (!patch) plainVoices.set(preset, (patch = tonePatch(source)));
   return patch;
 }
 

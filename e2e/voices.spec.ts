@@ -1,0 +1,89 @@
+import type { Track } from '@/core/document/track';
+import { DIALOG, expectUsableEverywhere } from './support/access';
+import { expect, test, type App } from './support/app';
+import { heard } from './support/ear';
+import { demoSet } from './support/sets';
+
+const LAMPS = 3;
+const slider = (app: App, name: string) => app.page.getByRole('slider', { name, exact: true });
+
+/** Opens the sounds of the demo's track of chords. */
+async function openVoices(app: App): Promise<void> {
+  const set = demoSet();
+  await app.openSet({ ...set, stage: { ...set.stage, shown: LAMPS } });
+  await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
+  await expect(app.button('Preset')).toBeVisible();
+}
+
+const savedTones = (app: App, is: (tones: NonNullable<Track['tones']>) => boolean) =>
+  app.savedSet((set) => is((set.tracks[LAMPS] as Track).tones!));
+
+test('a voice is found by tags and words, tried in place, taken, and taken back', async ({ app, page }) => {
+  await openVoices(app);
+  const before = demoSet().tracks[LAMPS]!.tones!;
+  await app.button('Shelf').click();
+  // It begins with presets of the voice that is there now.
+  const list = page.getByRole('list', { name: 'Voices' });
+  await expect(list.getByRole('listitem')).toHaveCount(6);
+  await app.button('Tag electric piano').click();
+  await app.button('Tag pad').click();
+  await expect(list.getByRole('listitem').first()).toHaveAttribute('aria-label', 'Mist');
+  await app.play.click();
+  await app.button('Try Frost').click();
+  await expect(app.button('Preset')).toContainText('Frost');
+  const layouts = async () => (await heard(page)).applied.flatMap((command) => (command.type === 'notes' && command.track === LAMPS ? [command.layout?.preset] : [])); // prettier-ignore
+  await expect.poll(layouts).toContain('frost');
+  await expectUsableEverywhere(page, DIALOG);
+  await app.button('Leave it').click();
+  expect((await app.savedNow()).tracks[LAMPS]!.tones).toEqual(before);
+  await app.button('Try Dusk').click();
+  await app.button('Take it').click();
+  await savedTones(app, ({ voice, preset, root }) => voice === 'pad' && preset === 'dusk' && root === before.root);
+  await app.undo.click();
+  await savedTones(app, ({ voice }) => voice === before.voice);
+});
+
+test('while the song stands still, a voice that is tried plays a phrase of its own', async ({ app, page }) => {
+  await openVoices(app);
+  await page.evaluate(() => {
+    const { start } = AudioBufferSourceNode.prototype;
+    const phrases: number[] = ((window as unknown as { phrases: number[] }).phrases = []);
+    AudioBufferSourceNode.prototype.start = function (this: AudioBufferSourceNode, ...when) {
+      phrases.push(this.buffer!.duration);
+      start.apply(this, when);
+    };
+  });
+  await app.button('Preset').click();
+  await app.button('Try Lantern').click();
+  // Two bars of four beats at 100 BPM: 4.8 s, and what still rings.
+  const phrases = () => page.evaluate(() => (window as unknown as { phrases: number[] }).phrases);
+  await expect.poll(phrases, { timeout: 20_000 }).toEqual([expect.any(Number)]);
+  expect((await phrases())[0]).toBeGreaterThanOrEqual(4.8);
+});
+
+test('five strips shape a voice; one of its notes at a time, or several; all of it goes back to its own', async ({
+  app,
+  page,
+}) => {
+  await openVoices(app);
+  for (const name of ['Bright', 'Motion', 'Attack', 'Release', 'Width']) await expect(slider(app, name)).toBeVisible();
+  await slider(app, 'Bright').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(slider(app, 'Bright')).toHaveAttribute('aria-valuetext', '10 %');
+  const release = page.getByRole('spinbutton', { name: 'Release number' });
+  await release.fill('1200');
+  await release.press('Enter');
+  await app.button('Playing').click();
+  await app.button('Notes at once One at a time').click();
+  await savedTones(
+    app,
+    ({ settings }) => settings?.bright === 0.1 && settings.release === 1.2 && settings.mono === true,
+  );
+  await app.button('Notes at once Several').click();
+  await savedTones(app, ({ settings }) => settings?.mono === undefined);
+  await app.button('Sound menu').click();
+  await page.getByRole('menuitem', { name: 'Back to its own' }).click();
+  await savedTones(app, ({ settings }) => Object.keys(settings ?? {}).length === 0);
+  await expectUsableEverywhere(page);
+});
