@@ -25,13 +25,21 @@ test('eight voices with six presets each, all named apart, tagged by their voice
 
 test.each(EACH)('%s: every note is as loud as the others within 2 dB, and as those of all presets', (_, source) => {
   const off: string[] = [];
-  // Steps of seven semitones pass through all twelve notes.
-  for (let note = lowestOf(source); note <= lowestOf(source) + 12 * OCTAVES; note += 7) {
-    const { loudest } = loudnessOf(noteOf(source, note, { seconds: 1.2 }));
+  for (let note = lowestOf(source); note <= lowestOf(source) + 12 * OCTAVES; note += 11) {
+    const { loudest } = loudnessOf(noteOf(source, note, { seconds: 1 }));
     if (Math.abs(loudest + 18) > 2) off.push(`${noteName(note)} is ${(loudest + 18).toFixed(1)} dB off`);
   }
   expect(off).toEqual([]);
 });
+
+/** A note without the room, which takes ten times as long to render. */
+const dryNote = (
+  source: ToneSource,
+  note: number,
+  settings: SoundSettings = {},
+  more: { rate?: number; velocity?: number; held?: number; seconds?: number } = {},
+) =>
+  renderStroke(tonePatch(source, { ...settings, room: 0 }), { rate: RATE, note, seconds: 1, velocity: 0.8, ...more });
 
 /** Samples of a note held still: without what moves it, what decays, and what the stroke adds. */
 function stillNote(source: ToneSource, note: number, more: SoundSettings = {}): Float32Array {
@@ -135,14 +143,12 @@ test.each(EACH)('%s: begins, ends and begins again without a click', (_, source)
 
 test.each(EACH)('%s: the same at 44.1, 48 and 96 kHz within 0.3 LU', (_, source) => {
   const note = lowestOf(source) + 24;
-  const loud = [44100, 48000, 96000].map(
-    (rate) => loudnessOf(noteOf(source, note, { rate, seconds: 1 }), rate).loudest,
-  );
+  const loud = [44100, 48000, 96000].map((rate) => loudnessOf(dryNote(source, note, {}, { rate }), rate).loudest);
   expect(Math.max(...loud) - Math.min(...loud)).toBeLessThan(0.3);
 });
 
 test.each(EACH)('%s: velocity makes it louder, and never duller', (_, source) => {
-  const strokes = [0.1, 0.4, 0.7, 1].map((velocity) => noteOf(source, lowestOf(source) + 24, { velocity, seconds: 1 }));
+  const strokes = [0.1, 0.4, 0.7, 1].map((velocity) => dryNote(source, lowestOf(source) + 24, {}, { velocity }));
   const loud = strokes.map((stroke) => loudnessOf(stroke).loudest);
   const bright = strokes.map(brightnessOf);
   expect(loud).toEqual([...loud].sort((a, b) => a - b));
@@ -151,8 +157,7 @@ test.each(EACH)('%s: velocity makes it louder, and never duller', (_, source) =>
 
 test.each(EACH)('%s: its five strips do what they say', (_, source) => {
   const note = lowestOf(source) + 24;
-  const heard = (settings: SoundSettings, more = {}) =>
-    noteOf(source, note, { settings: { room: 0, ...settings }, seconds: 1, ...more });
+  const heard = (settings: SoundSettings, more = {}) => dryNote(source, note, settings, more);
   const brightness = [-1, 0, 1].map((bright) => brightnessOf(heard({ bright })));
   expect(brightness[0]!).toBeLessThan(brightness[1]!);
   expect(brightness[1]!).toBeLessThan(brightness[2]!);
@@ -178,7 +183,7 @@ test.each(EACH)('%s: its five strips do what they say', (_, source) => {
 test.each(EACH.filter(([, { voice }]) => voice === 'bass'))(
   '%s: a quarter of the energy of A2 lies above 200 Hz, where a phone begins to sound (common practice)',
   (_, source) => {
-    const spectrum = spectrumOf(monoOf(noteOf(source, 45, { settings: { room: 0 } })), RATE);
+    const spectrum = spectrumOf(monoOf(dryNote(source, 45)), RATE);
     expect(energyBetween(spectrum, 200, 20000) / energyBetween(spectrum, 20, 20000)).toBeGreaterThan(0.25);
   },
 );

@@ -37,8 +37,8 @@ export const BASS = {
     drive: 0.5,
     isMono: true,
     tone: {
-      oscillators: [...unison('saw', 3, 30, { level: 0.8 }), { wave: 'sine', ratio: 1, level: 0.2 }],
-      filter: { cutoff: 1300, follows: 0.5, opens: 2.4, closes: 1.1, q: 1.1, steep: true },
+      oscillators: [...unison('saw', 3, 30, { level: 0.8 }), { wave: 'square', ratio: 2, level: 0.14 }],
+      filter: { cutoff: 1600, follows: 0.5, opens: 2.4, closes: 1.1, q: 1.1, steep: true },
       attack: 0.008, decay: 2.4, sustain: 0.7, release: 0.2, motion: 0.5, width: 0.35, glide: 0.06,
       moved: { hz: 0.4, octaves: 0.5 },
     },

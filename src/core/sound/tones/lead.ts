@@ -38,7 +38,7 @@ export const LEAD = {
     tone: {
       oscillators: [
         { wave: 'saw', ratio: 1, level: 0.6, pan: -0.3, detune: -7 },
-        { wave: 'saw', ratio: 1, level: 0.6, pan: 0.3, detune: 7, phase: 0.5 },
+        { wave: 'saw', ratio: 1, level: 0.6, pan: 0.3, detune: 7, phase: 0.12 },
         { wave: 'square', ratio: 1, level: 0.25 },
       ],
       filter: { cutoff: 1300, follows: 0.6, opens: 2.6, closes: 0.6, q: 2 },

@@ -58,11 +58,11 @@ export const ORGAN = {
     tone: {
       oscillators: [
         { wave: 'reed', ratio: 1, level: 0.6, pan: -0.4, detune: -7 },
-        { wave: 'reed', ratio: 1, level: 0.6, pan: 0.4, detune: 7, phase: 0.45 },
+        { wave: 'reed', ratio: 1, level: 0.3, pan: 0.5, detune: 8, phase: 0.12 },
         { wave: 'saw', ratio: 2, level: 0.12 },
       ],
       filter: { cutoff: 1900, follows: 0.5, opens: 0.9, closes: 2, q: 0.7 },
-      moved: { hz: 4.4, dB: 2.5, octaves: 0.2 },
+      moved: { hz: 4.4, dB: 1.5, octaves: 0.15 },
       attack: 0.06, decay: 2, sustain: 0.9, release: 0.14, motion: 0.4, width: 0.5,
     },
   },
@@ -73,7 +73,7 @@ export const ORGAN = {
     tone: {
       oscillators: [
         { wave: 'bowed', ratio: 1, level: 0.5, pan: -0.6, detune: -14 },
-        { wave: 'bowed', ratio: 1, level: 0.5, pan: 0.6, detune: 14, phase: 0.6 },
+        { wave: 'bowed', ratio: 1, level: 0.5, pan: 0.6, detune: 14, phase: 0.12 },
         { wave: 'square', ratio: 1, level: 0.2 },
       ],
       filter: { cutoff: 2600, follows: 0.4, opens: 1, closes: 3, q: 0.8 },

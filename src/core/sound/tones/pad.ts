@@ -53,7 +53,7 @@ export const PAD = {
     tone: {
       oscillators: [
         { wave: 'sine', ratio: 1, level: 0.5, detune: -8, pan: -0.8, hardness: 0.4, modulator: { ratio: 1, depth: 0.2, decay: 5, stays: 0.6 } },
-        { wave: 'sine', ratio: 1, level: 0.5, detune: 8, pan: 0.8, phase: 0.5, hardness: 0.4, modulator: { ratio: 2, depth: 0.14, decay: 4, stays: 0.6 } },
+        { wave: 'sine', ratio: 1, level: 0.5, detune: 8, pan: 0.8, phase: 0.12, hardness: 0.4, modulator: { ratio: 2, depth: 0.14, decay: 4, stays: 0.6 } },
         { wave: 'sine', ratio: 2, level: 0.2, detune: 4, pan: 0.3 },
       ],
       filter: { cutoff: 1400, follows: 0.5, opens: 1, closes: 4, q: 0.8 },
