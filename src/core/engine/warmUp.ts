@@ -14,8 +14,14 @@ const STEPS = 40;
 /** Frames of a step. Code becomes fast by being called often, and the same calls cost less with fewer frames to render. */
 const FRAMES_AT_ONCE = 32;
 const FRAMES = 4;
-/** Voices of notes that together use all there is: tables, sines, modulation, both filters, one and two channels. */
-const VOICES: readonly ToneSource[] = [{ voice: 'bass' }, { voice: 'keys' }, { voice: 'pad', preset: 'dusk' }];
+/**
+ * Voices of notes that together use all there is: tables, sines, modulation, both filters, slurs, two channels. Short ones of few waves:
+ * what rings on here is work for the audio thread while the app opens.
+ */
+const VOICES: readonly ToneSource[] = [
+  { voice: 'bass', preset: 'rope' },
+  { voice: 'keys', preset: 'lantern' },
+];
 /** Tracks that play meanwhile: drums, and those voices. */
 const PLAYING_TRACKS = 1 + VOICES.length;
 /** Tracks whose pads are all struck at once: enough for more strokes than there are voices. */
