@@ -49,10 +49,17 @@ export async function steadily(
     await prepare();
     await watchFrames(page);
     const before = await clockOffset(page);
-    await play();
+    // What a starved machine made of it may be anything, a failure too.
+    const failure = await play().then(
+      () => null,
+      (error: unknown) => ({ error }),
+    );
     const moved = Math.abs((await clockOffset(page)) - before);
     const frozen = await longestFrame(page);
-    if (moved < within && frozen < FRAMES_MS) return;
+    if (moved < within && frozen < FRAMES_MS) {
+      if (failure) throw failure.error;
+      return;
+    }
     const why = `sound and page moved ${moved.toFixed(1)} ms apart, ${frozen.toFixed(0)} ms without a frame`;
     if (attempt === ATTEMPTS) throw new Error(`This machine is too busy to drum on, ${ATTEMPTS} times over: ${why}.`);
     console.log(`The machine was starved (${why}): measured again.`);
