@@ -1,4 +1,4 @@
-import { decibels, exp2, sinTurns, tanHalfTurns } from '../math';
+import { decayPerFrame, decibels, exp2, sinTurns, tanHalfTurns } from '../math';
 import { OscillatorVoice } from './oscillatorVoice';
 import { MOST_OSCILLATORS, type Tone, type ToneTurns } from './tone';
 import { ToneEnvelope } from './toneEnvelope';
@@ -102,7 +102,7 @@ export class ToneVoice {
     this.cutoff = (cutoff * ratio * exp2(BRIGHT_OPENS * this.turns.bright)) / this.sampleRate;
     this.cutoff *= exp2((follows * (this.note - MIDDLE_C)) / 12);
     this.open = opens * velocity;
-    this.openDecay = exp2((-9.965784284662087 * CONTROL_FRAMES) / (closes * this.sampleRate));
+    this.openDecay = decayPerFrame(closes, this.sampleRate / CONTROL_FRAMES);
     const g = this.tangent();
     this.filter.start(g, q, steep === true);
     this.sidesFilter.start(g, q, steep === true);
