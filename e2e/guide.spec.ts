@@ -296,3 +296,20 @@ for (const [width, height] of [
     });
   });
 }
+
+test('two more demos are a touch away: one slow, one for lessons', async ({ app }) => {
+  await app.open();
+  for (const [name, tempo] of [
+    ['Late Tram', 84],
+    ['One at a Time', 100],
+  ] as const) {
+    // prettier-ignore
+    await app.menu('Start page');
+    await app.button(name).click();
+    await expect(app.stop).toBeVisible();
+    await expect(app.pad(1)).toBeVisible();
+    const set = await app.savedSet((saved) => saved.name === name);
+    expect(set.tempo).toBe(tempo);
+    await app.stop.click();
+  }
+});

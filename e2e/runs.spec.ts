@@ -160,10 +160,10 @@ test('a run is put right: blocks are copied and taken away, a hit is dropped in,
   await page.keyboard.press('PageDown'); // to where the second section begins
   await page.keyboard.press('Enter');
   const words = () => timeline.getAttribute('aria-description');
-  const first = Number(/^Fast Laps on Wheels, bars (\d+) to /.exec((await words())!)?.[1]);
+  const first = Number(/^Full Speed on Wheels, bars (\d+) to /.exec((await words())!)?.[1]);
   expect(first).toBeGreaterThan(2);
   await page.keyboard.press('Shift+ArrowLeft');
-  expect(await words()).toMatch(new RegExp(`^Fast Laps on Wheels, bars ${first - 1} to `));
+  expect(await words()).toMatch(new RegExp(`^Full Speed on Wheels, bars ${first - 1} to `));
   await app.button('Longer').click();
   await app.button('Shorter').click();
   for (let i = 0; i < 2; i++) await app.button('Undo fix').click();

@@ -1,5 +1,6 @@
 import { POLISHED_FLOOR } from '@/core/document/kits';
 import { expect, test } from './support/app';
+import { demoSet } from './support/sets';
 import { listen } from './support/ear';
 
 test('the names that assistive technology relies on', async ({ app, page }) => {
@@ -81,7 +82,7 @@ test('the loop: halving hides, doubling shows again, while it plays; typed lengt
   await expect(length).toHaveAttribute('aria-valuenow', /^[124]$/);
   await expect(app.stop).toBeVisible();
   const set = await app.savedNow();
-  expect(set.tracks[0]!.patterns[0]!.hits).toHaveLength(86);
+  expect(set.tracks[0]!.patterns[0]!.hits).toHaveLength(demoSet().tracks[0]!.patterns[0]!.hits.length);
 });
 
 test('stop keeps the place, stop again goes back to the top', async ({ app, page }) => {

@@ -1,5 +1,5 @@
 import { gridTicks } from '../quantize/grid';
-import { STRAIGHT, swungTick } from '../quantize/swing';
+import { STRAIGHT, swungTick, type Swing } from '../quantize/swing';
 import { msToTicks, ticksPerBar, type Meter } from '../time/ticks';
 import type { Hit } from './hit';
 import { padOfKind } from './kits';
@@ -8,7 +8,7 @@ import type { PadKind } from './soundKinds';
 
 /**
  * A beat as text, a lane for each sound. One character a sixteenth, a space between bars: `-` none, `1`..`9` velocity in tenths, `X`
- * full. The number is how many ms the hand that plays it is late: below 0 it pushes.
+ * full, `r` a roll of three. The number is how many ms the hand that plays it is late: below 0 it pushes.
  */
 export type WrittenLanes = readonly (readonly [kind: PadKind, bars: string, lateMs: number])[];
 
@@ -24,11 +24,27 @@ export interface Playing {
   tempo: number;
   /** Of the pull that tidies them, 0..1. */
   strength: number;
-  /** Share of an eighth at which its second sixteenth falls: 0.5 is straight (common practice). */
+  /** Share of an eighth at which its second sixteenth falls: 0.5 is straight (common practice). With a strength of 1 all is straight. */
   swing?: number;
 }
 
 export const FOUR_FOUR: Meter = { beats: 4, unit: 4 };
+/** Ticks of a bar of what is written. */
+export function barTicks(): number {
+  return ticksPerBar(FOUR_FOUR);
+}
+
+/**
+ * Bars one after another, each by its letter.
+ * @example inOrder('AAB', { A: '9---', B: '9--9' }) // '9--- 9--- 9--9'
+ */
+export function inOrder<Letter extends string>(order: string, bars: Record<Letter, string>): string {
+  return [...order].map((letter) => bars[letter as Letter]).join(' ');
+}
+
+/** A roll grows into the next stroke. */
+const ROLLED = { velocity: 0.7, roll: { strokes: 3, swell: 0.6, glide: 0 } };
+
 /** Where each stroke really fell, in ms from its lane's habit: hands are not machines. Repeats over the strokes. */
 const HAND_MS = [0, 5, -3, 2, -6, 4, 1, -2, 7, -4, 3, -1, -5, 6, 0, 2, -3];
 
@@ -41,14 +57,10 @@ export function handMs(stroke: number): number {
  * A pattern of what is written.
  * @param newId gives each hit its id
  */
-export function writtenPattern(
-  name: string,
-  lanes: WrittenLanes,
-  { tempo, strength, swing: ratio = STRAIGHT }: Playing,
-  newId: () => number,
-): Pattern {
+export function writtenPattern(name: string, lanes: WrittenLanes, played: Playing, newId: () => number): Pattern {
+  const { tempo, strength } = played;
   const step = gridTicks('1/16');
-  const swing = { unit: step, ratio };
+  const swing = struckSwing(played);
   const hits: Hit[] = [];
   let bars = 1;
   for (const [kind, marks, lateMs] of lanes) {
@@ -60,12 +72,22 @@ export function writtenPattern(
         pad: padOfKind(kind),
         tick: swungTick(i * step, swing) + msToTicks(lateMs + handMs(hits.length), tempo),
         length: step / 2,
-        velocity: mark === 'X' ? 1 : Number(mark) / 10,
-        snap: { grid: step, strength, ...(ratio !== STRAIGHT && { swing }) },
+        velocity: mark === 'X' ? 1 : mark === 'r' ? ROLLED.velocity : Number(mark) / 10,
+        ...(mark === 'r' && { roll: { ...ROLLED.roll, over: step } }),
+        snap: { grid: step, strength },
       });
     });
   }
-  return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
+  return { name, length: bars * barTicks(), hits };
+}
+
+/**
+ * Where hands strike the second sixteenth, so that it lies at its share when it has been pulled towards the straight line: swing that a
+ * Feel gave would hold for what is recorded on top, too.
+ */
+function struckSwing({ strength, swing = STRAIGHT }: Playing): Swing {
+  const ratio = STRAIGHT + (swing - STRAIGHT) / (1 - (swing === STRAIGHT ? 0 : strength));
+  return { unit: gridTicks('1/16'), ratio };
 }
 
 /**
@@ -75,18 +97,19 @@ export function writtenPattern(
 export function writtenNotes(
   name: string,
   { bars, notes }: WrittenNotes,
-  { tempo, strength, swing: ratio = STRAIGHT }: Playing,
+  played: Playing,
   newId: () => number,
 ): Pattern {
+  const { tempo, strength } = played;
   const step = gridTicks('1/16');
-  const swing = { unit: step, ratio };
+  const swing = struckSwing(played);
   const hits = notes.map(([pad, from, to, tenths], i): Hit => ({
     id: newId(),
     pad,
     tick: swungTick(from * step, swing) + msToTicks(handMs(i), tempo),
     length: (to - from) * step,
     velocity: tenths / 10,
-    snap: { grid: step, strength, ...(ratio !== STRAIGHT && { swing }) },
+    snap: { grid: step, strength },
   }));
-  return { name, length: bars * ticksPerBar(FOUR_FOUR), hits };
+  return { name, length: bars * barTicks(), hits };
 }

@@ -62,7 +62,7 @@ const withTempo = (tempo: number): BeatSet => ({ ...demoSet().set, tempo });
 const midi = (set: BeatSet) => writePatternMidi(set, set.tracks[0]!, set.tracks[0]!.patterns[0]!);
 const expectedNotes = (set: BeatSet) =>
   soundingHits(set.tracks[0]!.patterns[0]!).map((h) => [
-    h.tick,
+    Math.round(h.tick),
     POLISHED_FLOOR.pads[h.pad]!.note,
     Math.max(1, Math.round(h.velocity * 127)),
   ]);

@@ -25,17 +25,17 @@ test('the plan is what happens: every stretch of it is there when its time has c
   launcher.launch({ track: 1, slot: -2, on: 0, inPlace: false }, 0);
   launcher.start(0);
   launcher.launch({ track: 0, slot: 1, on: 2 * BAR, inPlace: false }, 100);
-  const lines = planAhead(launcher, 0, 16 * BAR);
-  for (let tick = 50; tick < 16 * BAR; tick += 240) {
+  const lines = planAhead(launcher, 0, 20 * BAR);
+  for (let tick = 50; tick < 20 * BAR; tick += 240) {
     launcher.runTo(tick);
     lines.forEach((line, t) => {
       const stretch = line.find(({ from, to }) => from <= tick && tick < to)!;
       expect([tick, t, stretch.slot]).toEqual([tick, t, launcher.live.slot[t]]);
     });
   }
-  // Doors: two rounds of four bars (Glow), then First Laps for one round of two, then silence.
-  expect(lines[0]!.map(({ from, slot }) => [from / BAR, slot])).toEqual([[0, 3], [2, 1], [10, SILENT]]); // prettier-ignore
-  expect(lines[2]!.map(({ from, slot }) => [from / BAR, slot])).toEqual([[0, SILENT], [8, 0], [10, SILENT]]); // prettier-ignore
+  // Doors: eight bars (Warm Up), then First Laps for one round of eight (Four Wheels), then silence.
+  expect(lines[0]!.map(({ from, slot }) => [from / BAR, slot])).toEqual([[0, 3], [2, 1], [16, SILENT]]); // prettier-ignore
+  expect(lines[2]!.map(({ from, slot }) => [from / BAR, slot])).toEqual([[0, SILENT], [8, 0], [16, SILENT]]); // prettier-ignore
 });
 
 test('Drop on in ticks of each meter', () => {

@@ -43,7 +43,10 @@ describe('what is different between two versions', () => {
     expect(compareSets(set, without(2)).tracks).toMatchObject([{ id: 2, kind: 'removed' }]);
     expect(compareSets(without(2), set).tracks).toMatchObject([{ id: 2, kind: 'added' }]);
     const [track] = compareSets(set, withTrack(1, { name: 'Bells', level: 0.5 })).tracks;
-    expect(track!.words).toEqual([`name “${set.tracks[1]!.name}” to “Bells”`, 'level 80 % to 50 %']);
+    expect(track!.words).toEqual([
+      `name “${set.tracks[1]!.name}” to “Bells”`,
+      `level ${Math.round(set.tracks[1]!.level * 100)} % to 50 %`,
+    ]);
     expect(compareSets(set, { ...set, order: [...set.order].reverse() }).words).toEqual(['order of the tracks']);
   });
 

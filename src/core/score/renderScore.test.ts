@@ -1,14 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { renderCommands, type Stereo } from '../engine/offline';
 import { randomDeeds } from '../engine/performances.testing';
-import { WavSamples, wavHeader, WAV_FORMATS, type WavFormat } from '../formats/wav';
+import { WavSamples, WAV_FORMATS } from '../formats/wav';
 import { LoudnessMeter } from '../measure/loudness';
 import { at } from '../protocol/commands';
 import { SHIPPED_KITS } from '../shelf/shippedKits';
 import { ticksPerBar } from '../time/ticks';
+import { ebur128, wavFile } from './ffmpeg.testing';
 import { readScore } from './readScore';
 import { renderScore, stretchFrames, type ScoreSound } from './renderScore';
 import type { Score } from './score';
@@ -40,12 +38,6 @@ function rendered(score: Score, sound: ScoreSound, stretch = { from: 0, to: scor
 }
 
 /** A file of them, as it is carried away. */
-function wavFile(audio: Stereo, format: WavFormat): string {
-  const file = path.join(mkdtempSync(path.join(tmpdir(), 'chaffinch-')), 'file.wav');
-  writeFileSync(file, Buffer.concat([wavHeader(format, SR, audio.left.length), new WavSamples(format).bytes(audio)]));
-  return file;
-}
-
 test('stems add up to the mix before the limiter, within -120 dB', () => {
   for (const seed of [1, 2]) {
     const score = someScore(seed);
@@ -84,7 +76,7 @@ test('loudness and true peak of three runs are those of ffmpeg’s ebur128, with
     const audio = rendered(someScore(seed), { track: null, limited: true, tail: true });
     const meter = new LoudnessMeter(SR);
     meter.add(audio.left, audio.right);
-    const file = wavFile(audio, 'float32');
+    const file = wavFile(audio, 'float32', SR);
     const filter = 'ebur128=metadata=1:peak=true,ametadata=mode=print:key=lavfi.r128.I:file=-';
     const { stdout, stderr } = spawnSync('ffmpeg', ['-nostats', '-i', file, '-af', filter, '-f', 'null', '-'], { encoding: 'utf8' }); // prettier-ignore
     const integrated = Number(/lavfi\.r128\.I=(-?[\d.]+)\s*$/.exec(stdout)![1]);
@@ -101,16 +93,15 @@ test('all pads of four tracks at once, of any kit, leave at -1 dBTP at most (ffm
     return renderCommands([...tracks, ...strokes], SR, SR);
   });
   const joined = (side: 'left' | 'right') => Float32Array.from(renders.flatMap((render) => [...render[side]]));
-  const file = wavFile({ left: joined('left'), right: joined('right') }, 'float32');
-  const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', file, '-af', 'ebur128=peak=true', '-f', 'null', '-'], { encoding: 'utf8' }); // prettier-ignore
-  const [, peak] = /Peak:\s+(-?[\d.]+)/.exec(stderr.slice(stderr.lastIndexOf('Summary')))!;
-  expect(Number(peak)).toBeLessThanOrEqual(-1);
-  expect(Number(peak)).toBeGreaterThan(-2);
+  const file = wavFile({ left: joined('left'), right: joined('right') }, 'float32', SR);
+  const { peak } = ebur128(file);
+  expect(peak).toBeLessThanOrEqual(-1);
+  expect(peak).toBeGreaterThan(-2);
 }, 60_000);
 
 test.each(WAV_FORMATS)('ffmpeg reads a file of %s as the samples that were written', (format) => {
   const audio = rendered(someScore(8, 3), { track: null, limited: true, tail: false });
-  const { stdout } = spawnSync('ffmpeg', ['-v', 'error', '-i', wavFile(audio, format), '-f', 'f32le', '-'], { maxBuffer: 1e9 }); // prettier-ignore
+  const { stdout } = spawnSync('ffmpeg', ['-v', 'error', '-i', wavFile(audio, format, SR), '-f', 'f32le', '-'], { maxBuffer: 1e9 }); // prettier-ignore
   const read = new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.length));
   expect(read.length).toBe(2 * audio.left.length);
   const step = format === 'pcm16' ? 2.5 / 32768 : format === 'pcm24' ? 1 / 8388608 : 0;

@@ -5,7 +5,7 @@ import type { Stereo } from '../engine/offline';
 import { LoudnessMeter, type Loudness } from '../measure/loudness';
 import { energyBetween, spectrumOf, thirdsOf, type Spectrum } from '../measure/spectrum';
 import { at, type Command } from '../protocol/commands';
-import { placedTick } from '../quantize/place';
+import { soundingHits } from '../sequence/soundingHits';
 import { framesPerTick } from '../time/ticks';
 
 export const RATE = 48000;
@@ -70,11 +70,8 @@ export function beatSound(
   { only, ...hearing }: Hearing & { only?: number } = {},
 ): Stereo {
   const perTick = framesPerTick(tempo, hearing.rate ?? RATE);
-  const hits = pattern.hits.filter(({ pad }) => only === undefined || pad === only);
-  const strokes = hits.map(({ pad, tick, snap, velocity }, i) => {
-    const frame = Math.round(placedTick(tick, snap) * perTick);
-    return padDown(Math.max(0, frame), pad, velocity, 1 + i);
-  });
+  const hits = soundingHits(pattern).filter(({ pad }) => only === undefined || pad === only);
+  const strokes = hits.map(({ pad, tick, velocity }, i) => padDown(Math.round(tick * perTick), pad, velocity, 1 + i));
   return render(
     kit,
     strokes.sort((a, b) => a.frame - b.frame),

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { emptySet } from '@/core/document/create';
 import { demoSet } from '@/core/document/demo';
+import type { OpenSet } from '@/core/document/set';
 import { guideLeft } from '@/store/guideSlice';
 import { noticed } from '@/store/sessionSlice';
 import { foldSet, started } from '@/store/settingsSlice';
@@ -18,7 +19,7 @@ import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
 
-/** The page of the first visit: three ways to begin. */
+/** The page of the first visit: three ways to begin, and two more demos. */
 export function StartScreen() {
   const tokens = useTokens();
   const store = useStore() as Store;
@@ -40,6 +41,17 @@ export function StartScreen() {
     }
     instrument.play();
   });
+  /** Another demo is there only when it is wanted: it needs the shelf. */
+  const other = (load: () => Promise<OpenSet>) => () => {
+    void load().then((open) =>
+      begin(() => {
+        instrument.rest();
+        instrument.open(open);
+        store.dispatch(noticed(`${open.set.name} is open.`, returns));
+        instrument.play();
+      })(),
+    );
+  };
   const guide = begin(() => beginGuide(store, instrument));
   const empty = begin(() => {
     instrument.rest();
@@ -80,6 +92,22 @@ export function StartScreen() {
           words="Nothing but a bar, a click and sixteen sounds."
           icon="file-outline"
           onPress={empty}
+        />
+      </View>
+      <View style={[styles.ways, styles.beside]}>
+        <ControlButton
+          label="Late Tram"
+          caption="Slow and dusty, 84 BPM"
+          text="Late Tram"
+          onPress={other(async () => (await import('@/core/shelf/sets/lateTram')).lateTram())}
+          style={styles.share}
+        />
+        <ControlButton
+          label="One at a Time"
+          caption="For lessons, 100 BPM"
+          text="One at a Time"
+          onPress={other(async () => (await import('@/core/shelf/sets/oneAtATime')).oneAtATime())}
+          style={styles.share}
         />
       </View>
       {returns ? (
