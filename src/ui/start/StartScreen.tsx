@@ -42,15 +42,18 @@ export function StartScreen() {
     instrument.play();
   });
   /** Another demo is there only when it is wanted: it needs the shelf. */
-  const other = (load: () => Promise<OpenSet>) => () => {
-    void load().then((open) =>
+  const other = (name: string, load: () => Promise<OpenSet>) => async () => {
+    try {
+      const open = await load();
       begin(() => {
         instrument.rest();
         instrument.open(open);
-        store.dispatch(noticed(`${open.set.name} is open.`, returns));
+        store.dispatch(noticed(`${name} is open.`, returns));
         instrument.play();
-      })(),
-    );
+      })();
+    } catch {
+      store.dispatch(noticed(`${name} could not be loaded. It needs the connection once: try again when it is back.`, false)); // prettier-ignore
+    }
   };
   const guide = begin(() => beginGuide(store, instrument));
   const empty = begin(() => {
@@ -97,16 +100,16 @@ export function StartScreen() {
       <View style={[styles.ways, styles.beside]}>
         <ControlButton
           label="Late Tram"
-          caption="Slow and dusty, 84 BPM"
+          caption="Demo, slow and dusty"
           text="Late Tram"
-          onPress={other(async () => (await import('@/core/shelf/sets/lateTram')).lateTram())}
+          onPress={other('Late Tram', async () => (await import('@/core/shelf/sets/lateTram')).lateTram())}
           style={styles.share}
         />
         <ControlButton
           label="One at a Time"
-          caption="For lessons, 100 BPM"
+          caption="Demo for lessons"
           text="One at a Time"
-          onPress={other(async () => (await import('@/core/shelf/sets/oneAtATime')).oneAtATime())}
+          onPress={other('One at a Time', async () => (await import('@/core/shelf/sets/oneAtATime')).oneAtATime())}
           style={styles.share}
         />
       </View>
