@@ -3,22 +3,26 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import wabt from 'wabt';
 import { inRoot } from './shared.mjs';
 
-const NAME = 'sampleReader';
 const inSound = (file) => inRoot('src', 'core', 'sound', file);
 
 const { parseWat } = await wabt();
-const module = parseWat(`${NAME}.wat`, readFileSync(inSound(`${NAME}.wat`), 'utf8'), { simd: true });
-const bytes = [...module.toBinary({}).buffer];
-const lines = [];
-for (let at = 0; at < bytes.length; at += 24) lines.push(`  ${bytes.slice(at, at + 24).join(', ')},`);
-writeFileSync(
-  inSound(`${NAME}Wasm.ts`),
-  `// Made by npm run wasm of ${NAME}.wat.
+for (const [name, constant] of [
+  ['sampleReader', 'SAMPLE_READER_WASM'],
+  ['voiceLoops', 'VOICE_LOOPS_WASM'],
+]) {
+  const module = parseWat(`${name}.wat`, readFileSync(inSound(`${name}.wat`), 'utf8'), { simd: true });
+  const bytes = [...module.toBinary({}).buffer];
+  const lines = [];
+  for (let at = 0; at < bytes.length; at += 24) lines.push(`  ${bytes.slice(at, at + 24).join(', ')},`);
+  writeFileSync(
+    inSound(`${name}Wasm.ts`),
+    `// Made by npm run wasm of ${name}.wat.
 // prettier-ignore
 /** A WebAssembly module, in its binary form: a thread that makes sound has nothing to load it with. */
-export const SAMPLE_READER_WASM = Uint8Array.of(
+export const ${constant} = Uint8Array.of(
 ${lines.join('\n')}
 );
 `,
-);
-console.log(`${NAME}Wasm.ts: ${bytes.length} bytes`);
+  );
+  console.log(`${name}Wasm.ts: ${bytes.length} bytes`);
+}

@@ -4,7 +4,8 @@ import { DcBlocker } from '../sound/dcBlocker';
 import { Limiter } from '../sound/limiter';
 import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
-import { MAX_STRETCH } from '../sound/stretch';
+import { VoiceBus } from '../sound/voiceBus';
+import { addBus } from '../sound/voiceLoops';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { Part } from './part';
@@ -13,18 +14,8 @@ import { MAX_TRACKS } from '../document/limits';
 
 const GAIN_RAMP_SECONDS = 0.01;
 
-/** A stereo signal and what it sends to the room. */
-class Bus {
-  readonly left = new Float64Array(MAX_STRETCH);
-  readonly right = new Float64Array(MAX_STRETCH);
-  readonly send = new Float64Array(MAX_STRETCH);
-
-  clear(frames: number): void {
-    this.left.fill(0, 0, frames);
-    this.right.fill(0, 0, frames);
-    this.send.fill(0, 0, frames);
-  }
-}
+const trackBus = new VoiceBus();
+const mixBus = new VoiceBus();
 
 /** One track's way into the mix. */
 class TrackBus {
@@ -47,8 +38,6 @@ export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
   peak = 0;
   private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackBus());
-  private readonly bus = new Bus();
-  private readonly mix = new Bus();
   private readonly room: Room;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
@@ -98,8 +87,8 @@ export class Mixer implements Part {
 
   /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
   render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
-    const { left, right, send } = this.mix;
-    this.mix.clear(frames);
+    const { left, right, send } = mixBus;
+    mixBus.clear(frames);
     for (const track of this.tracks) track.ringing = 0;
     for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
     for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
@@ -129,25 +118,26 @@ export class Mixer implements Part {
     const track = this.tracks[index]!;
     const target = this.targetOf(index);
     if (track.ringing === 0 && track.gain === target) return;
-    this.bus.clear(frames);
+    trackBus.clear(frames);
     for (const voice of this.voices.voices) {
-      if (voice.active && voice.track === index) voice.render(this.bus, frames, this.voices.clock);
+      if (voice.active && voice.track === index) voice.render(trackBus, frames, this.voices.clock);
     }
-    if (this.tap.track !== null && this.tap.track !== index) this.bus.clear(frames);
+    if (this.tap.track !== null && this.tap.track !== index) trackBus.clear(frames);
     this.mixTrack(track, target, frames);
   }
 
   /** Adds a track's bus to the mix through its level, which moves to a new one in a ramp. */
   private mixTrack(track: TrackBus, target: number, frames: number): void {
-    const { bus, rampStep } = this;
-    const { left, right, send } = this.mix;
+    if (track.gain === target) return addBus(trackBus, mixBus, frames, target);
+    const { rampStep } = this;
+    const { left, right, send } = mixBus;
     let { gain } = track;
     for (let i = 0; i < frames; i++) {
       if (gain < target) gain = Math.min(target, gain + rampStep);
       else if (gain > target) gain = Math.max(target, gain - rampStep);
-      left[i]! += bus.left[i]! * gain;
-      right[i]! += bus.right[i]! * gain;
-      send[i]! += bus.send[i]! * gain;
+      left[i]! += trackBus.left[i]! * gain;
+      right[i]! += trackBus.right[i]! * gain;
+      send[i]! += trackBus.send[i]! * gain;
     }
     track.gain = gain;
   }
@@ -158,7 +148,7 @@ export class Mixer implements Part {
    */
   private renderFade(frames: number): void {
     if (this.fadeGain === 1 && this.launcher.fadeFrom === Infinity) return;
-    const { left, right, send } = this.mix;
+    const { left, right, send } = mixBus;
     let gain = this.fadeGain;
     for (let i = 0; i < frames; i++) {
       const target = this.fadeGainAt(this.transport.frame + i);

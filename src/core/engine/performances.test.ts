@@ -52,7 +52,7 @@ test(`${COUNT} random performances of everything sound as they did`, () => {
 
 test('whoever writes the reference anew raises SOUND, by which a stored run tells that it may sound different', () => {
   const digest = createHash('sha256').update(readFileSync(FILE)).digest('hex').slice(0, 16);
-  expect({ SOUND, digest }).toEqual({ SOUND: 5, digest: '614dcaa3d91ef81a' });
+  expect({ SOUND, digest }).toEqual({ SOUND: 6, digest: 'd2153d3164df3461' });
 });
 
 /** Plays the log of a performance into a new engine. Patterns are named in it by their revision: their contents are the page's. */

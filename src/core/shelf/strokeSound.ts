@@ -4,11 +4,14 @@ import { DrumVoice } from '../sound/drumVoice';
 import { PLAIN } from '../sound/shape';
 import { patchOf, recipeOf, type Patch } from '../sound/patch';
 import { MAX_STRETCH } from '../sound/stretch';
+import { VoiceBus } from '../sound/voiceBus';
 import { anchorLike } from '../time/timeline';
 
 /** Longest that a sound becomes as a sample, seconds, and the share of its loudest below which it is over: 80 dB. */
 const LONGEST_SECONDS = 10;
 const OVER = 1e-4;
+
+const bus = new VoiceBus();
 
 /** How a sound is struck. */
 interface Struck {
@@ -36,12 +39,10 @@ export function renderStroke(
   voice.start(patch, { track: 0, pad: 0, velocity }, frame, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
   const frames = Math.round(seconds * rate);
   const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
-  const bus = { left: new Float64Array(MAX_STRETCH), right: new Float64Array(MAX_STRETCH), send: new Float64Array(MAX_STRETCH) }; // prettier-ignore
   for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {
     if (done >= held * rate) voice.letGo();
-    bus.left.fill(0);
-    bus.right.fill(0);
     const run = Math.min(MAX_STRETCH, frames - done);
+    bus.clear(run);
     voice.render(bus, run, clock);
     left.set(bus.left.subarray(0, run), done);
     right.set(bus.right.subarray(0, run), done);

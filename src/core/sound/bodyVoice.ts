@@ -1,6 +1,8 @@
 import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipe';
+import { leftSound } from './sampleReader';
 import { differs, PITCH_VARIATION, type Touch } from './touch';
+import { COSINE, isSideBySide, LANES, modeLanes, renderModes, SINE, TURN_COSINE, TURN_SINE } from './voiceLoops';
 
 const MAX_MODES = 6;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -83,14 +85,15 @@ export class BodyVoice {
     this.attackStep = 1 / Math.max(1, Math.round(ATTACK_SECONDS * sampleRate));
   }
 
-  /** Adds the next `frames` samples to `out` from its start. */
-  render(out: Float64Array, frames: number): void {
+  /** Adds the next `frames` samples to `leftSound`. */
+  render(frames: number): void {
     const end = Math.min(frames, this.left);
     let from = 0;
     while (from < end) {
       let to = this.sweep === 0 ? end : Math.min(end, from + this.untilControl);
       if (this.holdLeft > 0) to = Math.min(to, from + this.holdLeft);
-      for (let m = 0; m < this.modes; m++) this.renderMode(m, out, from, to);
+      if (isSideBySide && this.attack >= 1 && this.areEvenFor(to - from)) this.renderBeside(from, to);
+      else for (let m = 0; m < this.modes; m++) this.renderMode(m, from, to);
       for (let i = from; i < to && this.attack < 1; i++) this.attack += this.attackStep;
       if (this.sweep > 0) this.control(to - from);
       if (this.holdLeft > 0) this.hold(to - from);
@@ -130,7 +133,7 @@ export class BodyVoice {
     }
   }
 
-  private renderMode(m: number, out: Float64Array, from: number, end: number): void {
+  private renderMode(m: number, from: number, end: number): void {
     const to = Math.min(end, from + this.modeLeft[m]!);
     if (to <= from) return;
     const turnSine = this.turnSine[m]!;
@@ -141,14 +144,14 @@ export class BodyVoice {
     let cosine = this.cosine[m]!;
     let i = from;
     for (; i < to && attack < 1; i++) {
-      out[i]! += sine * attack;
+      leftSound[i]! += sine * attack;
       attack += attackStep;
       const next = sine * turnCosine + cosine * turnSine;
       cosine = cosine * turnCosine - sine * turnSine;
       sine = next;
     }
     for (; i < to; i++) {
-      out[i]! += sine;
+      leftSound[i]! += sine;
       const next = sine * turnCosine + cosine * turnSine;
       cosine = cosine * turnCosine - sine * turnSine;
       sine = next;
@@ -156,5 +159,39 @@ export class BodyVoice {
     this.sine[m] = sine;
     this.cosine[m] = cosine;
     this.modeLeft[m]! -= to - from;
+  }
+
+  // --- side by side -----------------------------------------------------------------------------------------
+
+  /** Whether no mode ends within so many frames. */
+  private areEvenFor(frames: number): boolean {
+    for (let m = 0; m < this.modes; m++) if (this.modeLeft[m]! > 0 && this.modeLeft[m]! < frames) return false;
+    return true;
+  }
+
+  /** All modes, as many at once as there are lanes, to the bits that they have one after another. */
+  private renderBeside(from: number, to: number): void {
+    for (let first = 0; first < this.modes; first += LANES) {
+      this.toLanes(first);
+      renderModes(from, to - from);
+      for (let lane = 0; lane < LANES && first + lane < this.modes; lane++) {
+        const m = first + lane;
+        if (this.modeLeft[m] === 0) continue;
+        this.sine[m] = modeLanes[SINE + lane]!;
+        this.cosine[m] = modeLanes[COSINE + lane]!;
+        this.modeLeft[m]! -= to - from;
+      }
+    }
+  }
+
+  private toLanes(first: number): void {
+    for (let lane = 0; lane < LANES; lane++) {
+      const m = first + lane;
+      const sounds = m < this.modes && this.modeLeft[m]! > 0;
+      modeLanes[SINE + lane] = sounds ? this.sine[m]! : 0;
+      modeLanes[COSINE + lane] = sounds ? this.cosine[m]! : 0;
+      modeLanes[TURN_SINE + lane] = sounds ? this.turnSine[m]! : 0;
+      modeLanes[TURN_COSINE + lane] = sounds ? this.turnCosine[m]! : 0;
+    }
   }
 }

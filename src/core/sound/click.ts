@@ -1,4 +1,4 @@
-import { noiseGain } from './layerVoice';
+import { noiseGain } from './noise';
 import { decayPerFrame, hash, sinTurns } from '../math';
 import type { ClickSound } from '../document/metronome';
 

@@ -5,7 +5,8 @@ import type { Patch } from './patch';
 import { leftSound, rightSound } from './sampleReader';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
-import { VoiceGains, type VoiceBus } from './voiceGains';
+import type { VoiceBus } from './voiceBus';
+import { VoiceGains } from './voiceGains';
 import { isStruck, VoiceSource } from './voiceSource';
 import { PLAIN, type Shape } from './shape';
 import { VoiceWaves } from './voiceWaves';
@@ -260,8 +261,8 @@ export class DrumVoice {
       if (this.source.isStereo) this.rightFilter.process(rightSound, at, frames);
     }
     if (this.attack < 1 || this.fadeStep > 0) this.shapeLevel(at, frames);
-    if (this.source.isStereo) this.gains.mixStereo(leftSound, rightSound, this.source.hasSides, at, bus, to, frames);
-    else this.gains.mix(leftSound, at, bus, to, frames);
+    if (this.source.isStereo) this.gains.mixStereo(this.source.hasSides, at, bus, to, frames);
+    else this.gains.mix(at, bus, to, frames);
   }
 
   /** The attack, and the fade of a voice that ends early. */

@@ -1,3 +1,4 @@
+import { leftSound } from './sampleReader';
 import { newTouch } from './touch';
 import { BodyVoice } from './bodyVoice';
 import { renderCommands } from '../engine/offline';
@@ -216,13 +217,18 @@ test('a mode above what the rate can hold is silent, and does not fold back down
   const body = { pitch: 9000, modes: [low, { ...low, ratio: 2.4 }], sweep: 1.4, sweepTime: 0.01 };
   const alone = new BodyVoice(44100);
   const both = new BodyVoice(44100);
-  const [a, b] = [new Float64Array(4800), new Float64Array(4800)];
+  const rendered = (body: BodyVoice) => {
+    leftSound.fill(0);
+    body.render(leftSound.length);
+    return Array.from(leftSound);
+  };
   alone.start({ ...body, modes: [low] }, newTouch());
   both.start(body, newTouch());
-  alone.render(a, 4800);
-  both.render(b, 4800);
-  expect(b).toEqual(a); // 21.6 kHz is above 0.45 of 44.1 kHz
-  expect(a.some((x) => Math.abs(x) > 0.1)).toBe(true);
+  for (let stretch = 0; stretch < 40; stretch++) {
+    const plain = rendered(alone);
+    expect(rendered(both)).toEqual(plain); // 21.6 kHz is above 0.45 of 44.1 kHz
+    if (stretch === 0) expect(plain.some((x) => Math.abs(x) > 0.1)).toBe(true);
+  }
 });
 
 test('64 ringing voices and 32 notes at once: each that gives way fades, none is cut', () => {

@@ -1,31 +1,27 @@
 import { decayPerFrame, exp2, hash } from '../math';
+import { LayerSource } from './layerSource';
 import { setMatched, type Biquad } from './matchedFilter';
-import { METAL_FRAMES, metalTables, tableFor, type MetalTable } from './metal';
+import { noiseGain } from './noise';
 import type { Layer } from './recipe';
+import { LEFT_AT, leftSound, RIGHT_AT, rightSound } from './sampleReader';
+import { takeBytes } from './soundMemory';
 import { MAX_STRETCH } from './stretch';
 import type { Touch } from './touch';
+import { LANES, LAYER_NUMBERS, layerFrom, layerLanes, layerNoise, layerRooms, layerTo, noiseAt } from './voiceLoops';
 
 /** Share by which the pitch moves before the filter follows: a tenth of a semitone. */
 const FILTER_STEP = 0.006;
 /** Sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
 const LIFE = 1.5;
 
-/**
- * White noise reaches up to half the sample rate: the higher the rate, the less of it lies where one hears it. This makes it as
- * loud at any rate as at 48 kHz.
- */
-export function noiseGain(sampleRate: number): number {
-  return Math.sqrt(sampleRate / 48000);
-}
-
-/** Grains are counted against so many parts of chance. */
-const CHANCE = 16777216;
 /** By how much the time from one burst to the next differs, where they are as uneven as they can be. */
 const UNEVEN_TIME = 0.25;
 
 /** Room to render an attack in. */
 const attackSound = new Float64Array(MAX_STRETCH);
 const attackGain = new Float64Array(MAX_STRETCH);
+/** Where a lane goes that is not needed, in bytes. */
+const NOWHERE = takeBytes(8 * MAX_STRETCH);
 
 /**
  * One sounding layer: noise, grains or metal through a resonant filter (in direct form I: from one sample to the
@@ -43,22 +39,13 @@ export class LayerVoice implements Biquad {
   a1 = 0;
   a2 = 0;
 
-  private noise = 1;
+  private readonly source: LayerSource;
+  /** It is heard at the sides. */
+  private isSide = false;
   /** Frames until it begins. */
   private waitLeft = 0;
   /** What its bursts are drawn from: all layers of a stroke have them at the same moments. */
   private burstSeed = 1;
-  /** A grain falls on a sample when chance is below this; 0 for plain noise. */
-  private grains = 0;
-  private grainGain = 0;
-  private readonly tables: readonly MetalTable[];
-  private metal: Float32Array;
-  private metalAt = -1;
-  /** Frames of metal to a frame of sound: its pitch as it was struck, and as it is bent. */
-  private struckStep = 1;
-  private metalStep = 1;
-  /** It is read between its frames, too. */
-  private isPitched = false;
   private bendRatio = 1;
   private filterRatio = 1;
   private layer!: Layer;
@@ -81,8 +68,7 @@ export class LayerVoice implements Biquad {
   private y2 = 0;
 
   constructor(private readonly sampleRate: number) {
-    this.tables = metalTables(sampleRate);
-    this.metal = this.tables[0]!.sound;
+    this.source = new LayerSource(sampleRate);
   }
 
   /**
@@ -93,18 +79,13 @@ export class LayerVoice implements Biquad {
     const { sampleRate } = this;
     const { velocity, gain, pitch, longer, hold } = touch;
     const { bursts, source } = layer;
-    this.noise = seed;
+    this.source.start(layer, touch, seed);
     this.burstSeed = touch.seed;
     this.waitLeft = Math.round((layer.after ?? 0) * sampleRate);
     this.bendRatio = 1;
     this.filterRatio = 1;
     this.layer = layer;
-    if (source === 'metal') this.startMetal(touch);
-    else this.metalAt = -1;
-    const perSecond = source === 'grains' ? layer.grains! : 0;
-    this.grains = Math.min(CHANCE, (perSecond / sampleRate) * CHANCE);
-    // As loud as noise, however many there are, and at any rate: what is shorter must be so much louder.
-    this.grainGain = Math.sqrt(sampleRate / Math.max(1, perSecond) / 3);
+    this.isSide = layer.isSide === true;
     this.holdLeft = Math.round(hold * sampleRate);
     const hardness = layer.hardness ?? 0;
     this.gain =
@@ -122,16 +103,6 @@ export class LayerVoice implements Biquad {
     this.cutoff = hz / sampleRate;
     setMatched(this, layer.filter, this.cutoff, layer.q);
     this.x1 = this.x2 = this.y1 = this.y2 = 0;
-  }
-
-  private startMetal({ pitch, seed }: Touch): void {
-    const table = tableFor(this.tables, pitch);
-    this.metal = table.sound;
-    // All layers of a stroke ring with the same metal: at places of their own they would cancel each other, now more, now less. What
-    // is only at the sides is to have nothing in common with the middle.
-    this.metalAt = ((seed >>> 16) + (this.layer.isSide ? METAL_FRAMES / 2 : 0)) & (METAL_FRAMES - 1);
-    this.metalStep = this.struckStep = pitch / table.pitch;
-    this.isPitched = this.metalStep !== 1;
   }
 
   /** Frames from the burst that has so many still to come to the next one. */
@@ -158,16 +129,16 @@ export class LayerVoice implements Biquad {
   bend(ratio: number): void {
     if (ratio === this.bendRatio) return;
     this.bendRatio = ratio;
-    this.isPitched = true;
-    this.metalStep = this.struckStep * ratio;
+    this.source.bend(ratio);
     // Its filter follows in steps that nobody hears in a burst of noise: each costs as much as thirty samples.
     if (Math.abs(ratio - this.filterRatio) < FILTER_STEP * this.filterRatio) return;
     this.filterRatio = ratio;
     setMatched(this, this.layer.filter, this.cutoff * ratio, this.layer.q);
   }
 
-  /** Adds the next `frames` samples (at most MAX_STRETCH) to `out` from its start. */
-  render(out: Float64Array, frames: number): void {
+  /** Adds the next `frames` samples to `leftSound`, or where it is at the sides, to `rightSound`. */
+  render(frames: number): void {
+    const out = this.isSide ? rightSound : leftSound;
     const end = Math.min(frames, this.left);
     let from = Math.min(end, this.waitLeft);
     this.waitLeft -= from;
@@ -217,74 +188,13 @@ export class LayerVoice implements Biquad {
   }
 
   private renderRun(out: Float64Array, from: number, to: number): void {
-    if (this.metalAt >= 0 && this.isPitched) this.renderPitchedMetal(out, from, to);
-    else if (this.metalAt >= 0) this.renderMetal(out, from, to);
-    else if (this.grains > 0) this.renderGrains(out, from, to);
-    else this.renderNoise(out, from, to);
-  }
-
-  private renderMetal(out: Float64Array, from: number, to: number): void {
-    const { metal, decay, b0, b1, b2, a1, a2 } = this;
-    let { metalAt, envelope, x1, x2, y1, y2 } = this;
-    for (let i = from; i < to; i++) {
-      const x = metal[metalAt]!;
-      metalAt = (metalAt + 1) & (METAL_FRAMES - 1);
-      const y = b0 * x + b1 * x1 + b2 * x2 - a2 * y2 - a1 * y1;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      out[i]! += y * envelope;
-      envelope *= decay;
-    }
-    this.metalAt = metalAt;
-    this.envelope = envelope;
-    this.x1 = x1;
-    this.x2 = x2;
-    this.y1 = y1;
-    this.y2 = y2;
-  }
-
-  /** The metal read faster or slower, through a cubic between its four nearest frames (Catmull-Rom). */
-  private renderPitchedMetal(out: Float64Array, from: number, to: number): void {
-    const { metal, decay, b0, b1, b2, a1, a2, metalStep } = this;
-    const mask = METAL_FRAMES - 1;
-    let { metalAt, envelope, x1, x2, y1, y2 } = this;
-    for (let i = from; i < to; i++) {
-      const whole = Math.floor(metalAt);
-      const t = metalAt - whole;
-      const before = metal[(whole + mask) & mask]!;
-      const left = metal[whole & mask]!;
-      const right = metal[(whole + 1) & mask]!;
-      const after = metal[(whole + 2) & mask]!;
-      const bend = 2 * before - 5 * left + 4 * right - after;
-      const x = left + 0.5 * t * (right - before + t * (bend + t * (3 * (left - right) + after - before)));
-      metalAt += metalStep;
-      if (metalAt >= METAL_FRAMES) metalAt -= METAL_FRAMES;
-      const y = b0 * x + b1 * x1 + b2 * x2 - a2 * y2 - a1 * y1;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      out[i]! += y * envelope;
-      envelope *= decay;
-    }
-    this.metalAt = metalAt;
-    this.envelope = envelope;
-    this.x1 = x1;
-    this.x2 = x2;
-    this.y1 = y1;
-    this.y2 = y2;
-  }
-
-  private renderNoise(out: Float64Array, from: number, to: number): void {
+    this.source.open(to - from, layerRooms[0]!);
     const { decay, b0, b1, b2, a1, a2 } = this;
-    let { noise, envelope, x1, x2, y1, y2 } = this;
+    const { sound } = this.source;
+    const before = this.source.at - from;
+    let { envelope, x1, x2, y1, y2 } = this;
     for (let i = from; i < to; i++) {
-      noise ^= noise << 13;
-      noise ^= noise >>> 17;
-      noise ^= noise << 5;
-      const x = noise * 4.656612873077393e-10;
+      const x = sound[before + i]!;
       const y = b0 * x + b1 * x1 + b2 * x2 - a2 * y2 - a1 * y1;
       x2 = x1;
       x1 = x;
@@ -293,7 +203,6 @@ export class LayerVoice implements Biquad {
       out[i]! += y * envelope;
       envelope *= decay;
     }
-    this.noise = noise;
     this.envelope = envelope;
     this.x1 = x1;
     this.x2 = x2;
@@ -301,28 +210,62 @@ export class LayerVoice implements Biquad {
     this.y2 = y2;
   }
 
-  /** Single impulses at chance moments, up or down: small hard things that fall on each other. */
-  private renderGrains(out: Float64Array, from: number, to: number): void {
-    const { decay, b0, b1, b2, a1, a2, grains, grainGain } = this;
-    let { noise, envelope, x1, x2, y1, y2 } = this;
-    for (let i = from; i < to; i++) {
-      noise ^= noise << 13;
-      noise ^= noise >>> 17;
-      noise ^= noise << 5;
-      const x = noise >>> 8 >= grains ? 0 : noise & 1 ? grainGain : -grainGain;
-      const y = b0 * x + b1 * x1 + b2 * x2 - a2 * y2 - a1 * y1;
-      x2 = x1;
-      x1 = x;
-      y2 = y1;
-      y1 = y;
-      out[i]! += y * envelope;
-      envelope *= decay;
-    }
-    this.noise = noise;
-    this.envelope = envelope;
-    this.x1 = x1;
-    this.x2 = x2;
-    this.y1 = y1;
-    this.y2 = y2;
+  // --- side by side -----------------------------------------------------------------------------------------
+
+  /** Whether nothing begins or ends in it within so many frames: then it can be rendered beside others. */
+  isEvenFor(frames: number): boolean {
+    return (
+      this.left >= frames &&
+      this.waitLeft === 0 &&
+      this.attack === 1 &&
+      this.burstsLeft === 0 &&
+      (this.holdLeft === 0 || this.holdLeft > frames) &&
+      this.source.isShared
+    );
   }
+
+  /** Lays it into a lane, to be rendered for so many frames. */
+  toLane(lane: number, frames: number): void {
+    const { source } = this;
+    if (source.isNoise) {
+      layerNoise[lane] = source.chance;
+      layerFrom[lane] = noiseAt(lane);
+    } else {
+      layerNoise[lane] = 0;
+      source.open(frames, layerRooms[lane]!);
+      layerFrom[lane] = source.sound.byteOffset + 4 * source.at;
+    }
+    layerTo[lane] = this.isSide ? RIGHT_AT : LEFT_AT;
+    layerLanes[lane] = this.b0;
+    layerLanes[LANES + lane] = this.b1;
+    layerLanes[2 * LANES + lane] = this.b2;
+    layerLanes[3 * LANES + lane] = this.a1;
+    layerLanes[4 * LANES + lane] = this.a2;
+    layerLanes[5 * LANES + lane] = this.envelope;
+    layerLanes[6 * LANES + lane] = this.decay;
+    layerLanes[7 * LANES + lane] = this.x1;
+    layerLanes[8 * LANES + lane] = this.x2;
+    layerLanes[9 * LANES + lane] = this.y1;
+    layerLanes[10 * LANES + lane] = this.y2;
+  }
+
+  /** Takes back what has been rendered. */
+  fromLane(lane: number, frames: number): void {
+    if (this.source.isNoise) this.source.chance = layerNoise[lane]!;
+    this.envelope = layerLanes[5 * LANES + lane]!;
+    this.x1 = layerLanes[7 * LANES + lane]!;
+    this.x2 = layerLanes[8 * LANES + lane]!;
+    this.y1 = layerLanes[9 * LANES + lane]!;
+    this.y2 = layerLanes[10 * LANES + lane]!;
+    this.left -= frames;
+    if (this.holdLeft > 0) this.hold(frames);
+  }
+}
+
+/** A lane that is not needed: it reads what another one reads, and leaves nothing of it. */
+export function emptyLane(lane: number): void {
+  layerFrom[lane] = layerFrom[0]!;
+  layerTo[lane] = NOWHERE;
+  layerNoise[lane] = 0;
+  for (let number = 0; number < LAYER_NUMBERS; number++) layerLanes[number * LANES + lane] = 0;
 }

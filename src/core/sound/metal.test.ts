@@ -20,7 +20,7 @@ test('the inverse transform is the sum of its turning vectors', () => {
 });
 
 describe.each([44100, 48000, 96000])('the metal at %d Hz', (rate) => {
-  const tables = metalTables(rate);
+  const tables = metalTables(rate).map((table) => ({ ...table, sound: table.sound.subarray(0, METAL_FRAMES) }));
   const own = tables.find(({ pitch }) => pitch === 1)!;
   const partials = ({ power, hzPerBin }: ReturnType<typeof spectrumOf>) => [...power.keys()].filter((bin) => power[bin]! > 1e-6).map((bin) => bin * hzPerBin); // prettier-ignore
 

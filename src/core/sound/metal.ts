@@ -1,5 +1,7 @@
 import { exp2, hash, sinTurns } from '../math';
 import { InverseFourier } from './fourier';
+import { tableRoom } from './soundMemory';
+import { MAX_STRETCH } from './stretch';
 
 /** Frames of a table; a power of two, so that reading wraps with a mask. */
 export const METAL_FRAMES = 32768;
@@ -20,7 +22,7 @@ const HIGHEST_TABLE = 3;
 
 /** The metal at one of the pitches for which there is a table. */
 export interface MetalTable {
-  /** METAL_FRAMES of sound that goes round without a seam. */
+  /** METAL_FRAMES of sound that goes round without a seam, and the first stretch of it once more: what is read never wraps. */
   sound: Float32Array;
   /** Its pitch against the metal's own. */
   pitch: number;
@@ -106,7 +108,8 @@ function levelled(sound: Float64Array): Float32Array {
   let power = 0;
   for (let i = 0; i < METAL_FRAMES; i++) power += sound[i]! * sound[i]!;
   const gain = ROOT_MEAN_SQUARE / Math.sqrt(power / METAL_FRAMES);
-  const out = new Float32Array(METAL_FRAMES);
+  const out = tableRoom(METAL_FRAMES + MAX_STRETCH);
   for (let i = 0; i < METAL_FRAMES; i++) out[i] = sound[i]! * gain;
+  out.copyWithin(METAL_FRAMES, 0, MAX_STRETCH);
   return out;
 }

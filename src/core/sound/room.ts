@@ -130,10 +130,12 @@ class Line {
 
   write(sound: Float64Array, frames: number): void {
     const { line } = this;
+    let { at } = this;
     for (let i = 0; i < frames; i++) {
-      line[this.at] = flush(sound[i]!);
-      if (++this.at === line.length) this.at = 0;
+      line[at] = flush(sound[i]!);
+      if (++at === line.length) at = 0;
     }
+    this.at = at;
   }
 
   clear(): void {
@@ -213,13 +215,17 @@ export class Room {
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const { highPass } = this;
+    let { low, quiet } = this;
     for (let i = 0; i < frames; i++) {
       const x = send[from + i]!;
-      if (x !== 0) this.quiet = 0;
-      else this.quiet++;
-      this.low = flush(this.low + (x - this.low) * this.highPass);
-      input[i] = x - this.low;
+      if (x !== 0) quiet = 0;
+      else quiet++;
+      low = flush(low + (x - low) * highPass);
+      input[i] = x - low;
     }
+    this.low = low;
+    this.quiet = quiet;
     this.renderWalls(left, right, from, frames);
     this.delay(frames);
     for (const spreader of this.spreaders.both) spreader.process(input, frames);
@@ -232,7 +238,10 @@ export class Room {
   private renderWalls(left: Float64Array, right: Float64Array, from: number, frames: number): void {
     const { walls, leftTaps, rightTaps, wallAt } = this;
     const { gains } = EARLY;
-    for (let i = 0; i < frames; i++) walls[(wallAt + i) % walls.length] = input[i]!;
+    for (let i = 0, at = wallAt; i < frames; i++) {
+      walls[at] = input[i]!;
+      if (++at === walls.length) at = 0;
+    }
     for (let tap = 0; tap < gains.length; tap++) {
       const gain = gains[tap]!;
       let l = (wallAt + walls.length - leftTaps[tap]!) % walls.length;

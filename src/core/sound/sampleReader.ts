@@ -1,16 +1,10 @@
 import { HALF_TAPS, kernelTable, PHASES, TAPS } from '../sample/kernel';
 import { MARGIN } from '../sample/levels';
 import { SAMPLE_READER_WASM } from './sampleReaderWasm';
+import { instantiate, READER_BYTES, soundMemory } from './soundMemory';
 import { MAX_STRETCH } from './stretch';
 
-/** The part of WebAssembly that is used: every thread and Node have it, but only the types of browsers say so. */
-declare const WebAssembly: {
-  Module: new (bytes: Uint8Array) => object;
-  Instance: new (module: object) => { exports: unknown };
-};
-
 interface Exports {
-  memory: { buffer: ArrayBuffer };
   read(count: number, place: number, step: number, gain: number, decay: number, to: number): number;
 }
 
@@ -18,35 +12,28 @@ interface Exports {
 const SLOPES_AT = 4 * PHASES * TAPS;
 const SOUND_AT = 2 * SLOPES_AT;
 const WINDOW_AT = SOUND_AT + 3 * 8 * MAX_STRETCH;
-const MEMORY = 65536;
 /** Frames of a level that there is room for: only what is read some hundred times faster than it was recorded needs more. */
-const WINDOW = (MEMORY - WINDOW_AT) / 4;
+const WINDOW = (READER_BYTES - WINDOW_AT) / 4;
 
 /** Where in a channel the first frame lies that is weighed for place 0. */
 const BEFORE = MARGIN - HALF_TAPS + 1;
 
-const fast = instantiate();
-const buffer = fast ? fast.memory.buffer : new ArrayBuffer(MEMORY);
-const weights = new Float32Array(buffer, 0, PHASES * TAPS);
-const slopes = new Float32Array(buffer, SLOPES_AT, PHASES * TAPS);
-const near = new Float32Array(buffer, WINDOW_AT, WINDOW);
+const fast = instantiate<Exports>(SAMPLE_READER_WASM);
+const weights = new Float32Array(soundMemory, 0, PHASES * TAPS);
+const slopes = new Float32Array(soundMemory, SLOPES_AT, PHASES * TAPS);
+const near = new Float32Array(soundMemory, WINDOW_AT, WINDOW);
 weights.set(kernelTable().weights);
 slopes.set(kernelTable().slopes);
 
-const stretchAt = (index: number) => new Float64Array(buffer, SOUND_AT + index * 8 * MAX_STRETCH, MAX_STRETCH);
+const stretchAt = (index: number) => SOUND_AT + index * 8 * MAX_STRETCH;
+const stretch = (index: number) => new Float64Array(soundMemory, stretchAt(index), MAX_STRETCH);
 /** Where all voices of a thread work: one stretch of two channels, and of what is added to one of them. */
-export const leftSound = stretchAt(0);
-export const rightSound = stretchAt(1);
-export const otherSound = stretchAt(2);
-
-function instantiate(): Exports | null {
-  try {
-    return new WebAssembly.Instance(new WebAssembly.Module(SAMPLE_READER_WASM)).exports as Exports;
-  } catch {
-    // A browser may forbid it, or know no instructions that do four things at once.
-    return null;
-  }
-}
+export const leftSound = stretch(0);
+export const rightSound = stretch(1);
+export const otherSound = stretch(2);
+/** In bytes of the memory. */
+export const LEFT_AT = stretchAt(0);
+export const RIGHT_AT = stretchAt(1);
 
 /**
  * Places and steps are whole numbers of this (2^-30), in frames of a sample. Of at most 2^23 frames all sums are exact then, and the

@@ -7,7 +7,7 @@
 ;;   12288  sound      3 times 128, f64: what was read
 ;;   15360  window     the frames around all places, f32
 (module
-  (memory (export "memory") 1)
+  (import "sound" "memory" (memory 1))
 
   ;; count: places to read, at least 1. place: the first, in frames of the window. step: from one to the next. gain: how loud the first
   ;; is. decay: by which each is louder than the last. to: where the sound goes, in bytes. Returns the gain of what follows.

@@ -1,12 +1,7 @@
 import { sinTurns } from '../math';
-
-/** What voices are added to. */
-export interface VoiceBus {
-  readonly left: Float64Array;
-  readonly right: Float64Array;
-  /** To the room. */
-  readonly send: Float64Array;
-}
+import { leftSound, rightSound } from './sampleReader';
+import type { VoiceBus } from './voiceBus';
+import { mix, mixSides, type Gains } from './voiceLoops';
 
 /** How loud a voice is left and right, and the way into a bus: it goes there at once, or in a line. */
 export class VoiceGains {
@@ -17,6 +12,7 @@ export class VoiceGains {
   /** By which they move with each sample. */
   private slopeLeft = 0;
   private slopeRight = 0;
+  private readonly now: Gains = { left: 0, right: 0, send: 0 };
 
   /**
    * Constant power: the squares of both gains add up to `level` squared.
@@ -40,31 +36,19 @@ export class VoiceGains {
     this.right = right;
   }
 
-  /** Adds a sound from `at` on to a bus, from `to` on. */
-  mix(sound: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
-    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(sound, at, bus, to, frames);
-    else this.mixStill(sound, at, bus, to, frames);
+  /** Adds `leftSound` from `at` on to a bus, from `to` on. */
+  mix(at: number, bus: VoiceBus, to: number, frames: number): void {
+    if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(at, bus, to, frames);
+    else mix(at, bus, to, frames, this.gains(this.room * (this.left + this.right) * 0.5));
   }
 
-  private mixStill(sound: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
-    const { left: gainLeft, right: gainRight } = this;
-    const { left, right, send } = bus;
-    const toRoom = this.room * (gainLeft + gainRight) * 0.5;
-    for (let i = 0; i < frames; i++) {
-      const y = sound[at + i]!;
-      left[to + i]! += y * gainLeft;
-      right[to + i]! += y * gainRight;
-      send[to + i]! += y * toRoom;
-    }
-  }
-
-  private mixMoving(sound: Float64Array, at: number, bus: VoiceBus, to: number, frames: number): void {
+  private mixMoving(at: number, bus: VoiceBus, to: number, frames: number): void {
     const { slopeLeft, slopeRight } = this;
     const { left, right, send } = bus;
     const room = this.room * 0.5;
     let { left: gainLeft, right: gainRight } = this;
     for (let i = 0; i < frames; i++) {
-      const y = sound[at + i]!;
+      const y = leftSound[at + i]!;
       left[to + i]! += y * gainLeft;
       right[to + i]! += y * gainRight;
       send[to + i]! += y * room * (gainLeft + gainRight);
@@ -76,26 +60,21 @@ export class VoiceGains {
   }
 
   /**
-   * Two channels, each of which keeps its side: panning turns them like a balance.
+   * Adds both channels, each of which keeps its side: panning turns them like a balance.
    * @param areSides they are middle and side: left is their sum, right their difference
    */
-  mixStereo(
-    one: Float64Array,
-    other: Float64Array,
-    areSides: boolean,
-    at: number,
-    bus: VoiceBus,
-    to: number,
-    frames: number,
-  ): void {
+  mixStereo(areSides: boolean, at: number, bus: VoiceBus, to: number, frames: number): void {
     const { slopeLeft, slopeRight } = this;
     const { left, right, send } = bus;
     const room = this.room * 0.5;
+    if (areSides && slopeLeft === 0 && slopeRight === 0) {
+      return mixSides(at, bus, to, frames, this.gains(room));
+    }
     const turn = areSides ? 1 : 0;
     let { left: gainLeft, right: gainRight } = this;
     for (let i = 0; i < frames; i++) {
-      const a = one[at + i]!;
-      const b = other[at + i]!;
+      const a = leftSound[at + i]!;
+      const b = rightSound[at + i]!;
       const l = (a + turn * b) * gainLeft;
       const r = (areSides ? a - b : b) * gainRight;
       left[to + i]! += l;
@@ -106,5 +85,13 @@ export class VoiceGains {
     }
     this.left = gainLeft;
     this.right = gainRight;
+  }
+
+  private gains(send: number): Gains {
+    const { now } = this;
+    now.left = this.left;
+    now.right = this.right;
+    now.send = send;
+    return now;
   }
 }

@@ -1,17 +1,18 @@
 import { BodyVoice } from './bodyVoice';
 import { Drive } from './drive';
-import { LayerVoice } from './layerVoice';
+import { emptyLane, LayerVoice } from './layerVoice';
 import { Evenness } from './evenness';
 import { decibels, hash, softClip } from '../math';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
-import type { Recipe } from './recipe';
+import type { Layer, Recipe } from './recipe';
 import { leftSound, rightSound } from './sampleReader';
 import { SampleVoice } from './sampleVoice';
 import type { Tone, ToneTurns } from './tone';
 import { isWide, ToneVoice } from './toneVoice';
 import type { Shape } from './shape';
 import type { Touch } from './touch';
+import { isSideBySide, renderLayers, saturate } from './voiceLoops';
 
 const MAX_LAYERS = 4;
 /** A body whose highest tone lies below this is saturated plainly, Hz: its harmonics up there are too weak to be heard folded. */
@@ -50,7 +51,11 @@ export class VoiceSource {
   private readonly leftDrive = new Drive();
   private readonly rightDrive = new Drive();
   private patch!: Patch;
+  /** Those that are rendered side by side. */
+  private readonly beside: LayerVoice[];
   private layerCount = 0;
+  /** Those from here on do not go through the saturation. */
+  private firstClean = 0;
   /** Gain into the saturation, 0 for none; and of what is saturated plainly, the gain after it. */
   private drive = 0;
   private makeUp = 1;
@@ -62,6 +67,7 @@ export class VoiceSource {
   constructor(sampleRate: number) {
     this.body = new BodyVoice(sampleRate);
     this.layers = Array.from({ length: MAX_LAYERS }, () => new LayerVoice(sampleRate));
+    this.beside = [...this.layers];
     this.tone = new ToneVoice(sampleRate);
     this.evenness = new Evenness(sampleRate);
     this.sample = new SampleVoice(sampleRate);
@@ -91,18 +97,32 @@ export class VoiceSource {
     this.hasSides = false;
     if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape.note + pitch, touch, frame);
     else this.tone.sounding = false;
-    this.layerCount = Math.min(MAX_LAYERS, recipe.layers.length);
-    let left = this.body.left;
-    for (let i = 0; i < this.layerCount; i++) {
-      const layer = recipe.layers[i]!;
-      this.layers[i]!.start(layer, touch, hash(touch.seed, place, i));
-      left = Math.max(left, this.layers[i]!.left);
-      if (layer.isSide) this.hasSides = true;
-    }
-    this.end = frame + left;
-    this.left = left;
+    const ringing = Math.max(this.body.left, this.startLayers(recipe.layers, touch, place));
+    this.end = frame + ringing;
+    this.left = ringing;
     this.isStereo = this.hasSides || (this.sample.sounding && this.sample.isStereo);
     this.startDrive(driven(patch.drive, shape.drive), touch.pitch);
+  }
+
+  /**
+   * The clean ones come last.
+   * @returns frames until the last of them is silent
+   */
+  private startLayers(layers: readonly Layer[], touch: Touch, place: number): number {
+    let left = 0;
+    this.layerCount = 0;
+    for (let clean = 0; clean < 2; clean++) {
+      if (clean === 1) this.firstClean = this.layerCount;
+      for (let i = 0; i < layers.length && this.layerCount < MAX_LAYERS; i++) {
+        const layer = layers[i]!;
+        if ((layer.isClean === true) !== (clean === 1)) continue;
+        const voice = this.layers[this.layerCount++]!;
+        voice.start(layer, touch, hash(touch.seed, place, i));
+        left = Math.max(left, voice.left);
+        if (layer.isSide) this.hasSides = true;
+      }
+    }
+    return left;
   }
 
   private startTone(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number): void {
@@ -149,22 +169,24 @@ export class VoiceSource {
 
   /** The next samples go to the beginning of `leftSound` and, where there are two channels, of `rightSound`. */
   render(frames: number): void {
+    const { patch, drive } = this;
+    const isDrum = isStruck(patch);
     const sounded = this.renderSource(frames);
     // Beyond its end nothing may ring on in the saturation: where that is heard would depend on how the sound is cut into blocks.
-    if (this.drive > 0) this.saturate(sounded);
-    if (this.patch.recipe.tone) this.evenness.process(leftSound, this.hasSides ? rightSound : null, sounded);
-    else if (isStruck(this.patch)) this.renderLayers(frames, true);
+    if (drive > 0) this.saturate(sounded);
+    if (patch.recipe.tone) this.evenness.process(leftSound, this.hasSides ? rightSound : null, sounded);
+    else if (isDrum && drive > 0) this.renderLayers(this.firstClean, this.layerCount, frames);
   }
 
-  /** @returns how many frames until it is over */
+  /** All that goes through the saturation, and what is at the sides. @returns how many frames until it is over */
   private renderSource(frames: number): number {
     if (this.sample.sounding) return this.sample.render(frames);
     leftSound.fill(0, 0, frames);
     if (this.isStereo) rightSound.fill(0, 0, frames);
     if (this.patch.recipe.tone) return this.renderTone(frames);
     if (!isStruck(this.patch)) return 0;
-    if (this.body.left > 0) this.body.render(leftSound, frames);
-    this.renderLayers(frames, false);
+    if (this.body.left > 0) this.body.render(frames);
+    this.renderLayers(0, this.drive > 0 ? this.firstClean : this.layerCount, frames);
     const sounded = Math.min(frames, this.left);
     this.left -= sounded;
     return sounded;
@@ -173,32 +195,38 @@ export class VoiceSource {
   private renderTone(frames: number): number {
     const sounded = this.tone.sounding ? this.tone.render(leftSound, rightSound, frames) : 0;
     // What belongs to the stroke is as loud as its note.
-    if (this.layerCount > 0) this.renderLayers(sounded, false);
+    if (sounded > 0) this.renderLayers(0, this.layerCount, sounded);
     return sounded;
   }
 
-  /**
-   * Adds the layers that go through the saturation, or then those that do not; those of the sides go to `rightSound`.
-   */
-  private renderLayers(frames: number, areAfter: boolean): void {
-    const { layers } = this.patch.recipe;
-    for (let l = 0; l < this.layerCount; l++) {
-      const { isSide, isClean } = layers[l]!;
-      const isAfter = isSide === true || isClean === true;
-      if (isAfter !== areAfter || this.layers[l]!.left === 0) continue;
-      this.layers[l]!.render(isSide ? rightSound : leftSound, frames);
+  /** Adds some of the layers, in their order; side by side where nothing begins or ends in them. */
+  private renderLayers(from: number, to: number, frames: number): void {
+    let lanes = 0;
+    for (let l = from; l < to; l++) {
+      const layer = this.layers[l]!;
+      if (layer.left === 0) continue;
+      if (isSideBySide && layer.isEvenFor(frames)) {
+        this.beside[lanes] = layer;
+        layer.toLane(lanes++, frames);
+        continue;
+      }
+      if (lanes > 0) this.renderLanes(lanes, frames);
+      lanes = 0;
+      layer.render(frames);
     }
+    if (lanes > 0) this.renderLanes(lanes, frames);
+  }
+
+  private renderLanes(lanes: number, frames: number): void {
+    if (lanes % 2 === 1) emptyLane(lanes);
+    renderLayers(lanes + (lanes % 2), frames);
+    for (let lane = 0; lane < lanes; lane++) this.beside[lane]!.fromLane(lane, frames);
   }
 
   private saturate(frames: number): void {
-    if (this.isPlain) return this.saturatePlainly(frames);
+    if (this.isPlain) return saturate(frames, this.drive, this.makeUp);
     this.leftDrive.process(leftSound, frames);
     // What a made sound has at its sides is not saturated.
     if (this.isStereo && !this.hasSides) this.rightDrive.process(rightSound, frames);
-  }
-
-  private saturatePlainly(frames: number): void {
-    const { makeUp, drive } = this;
-    for (let i = 0; i < frames; i++) leftSound[i] = softClip(leftSound[i]! * drive) * makeUp;
   }
 }

@@ -1,0 +1,154 @@
+import { softClip } from '../math';
+import { LEFT_AT, leftSound, RIGHT_AT, rightSound } from './sampleReader';
+import { instantiate, soundMemory, tableRoom, takeBytes } from './soundMemory';
+import { MAX_STRETCH } from './stretch';
+import type { VoiceBus } from './voiceBus';
+import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
+
+interface Exports {
+  mix(frames: number, sound: number, left: number, right: number, send: number, gainLeft: number, gainRight: number, toRoom: number): void; // prettier-ignore
+  mixSides(frames: number, middle: number, sides: number, left: number, right: number, send: number, gainLeft: number, gainRight: number, toRoom: number): void; // prettier-ignore
+  add(frames: number, from: number, to: number, gain: number): void;
+  saturate(frames: number, sound: number, drive: number, makeUp: number): void;
+  modes4(frames: number, lanes: number, to: number): void;
+  noise4(frames: number, numbers: number, to: number): void;
+  layers2(frames: number, lanes: number, from0: number, from1: number, to0: number, to1: number): void;
+  layers4(frames: number, lanes: number, from0: number, from1: number, from2: number, from3: number, to0: number, to1: number, to2: number, to3: number): void; // prettier-ignore
+}
+
+const fast = instantiate<Exports>(VOICE_LOOPS_WASM);
+
+/** Filters and modes can be rendered side by side: as many as there are lanes. */
+export const isSideBySide = fast !== null;
+export const LANES = 4;
+
+/** How loud a sound goes to a bus. */
+export interface Gains {
+  left: number;
+  right: number;
+  /** To the room. */
+  send: number;
+}
+
+// --- levels ---------------------------------------------------------------------------------------------------
+
+/** Adds `leftSound` from `at` on to a bus, from `to` on. */
+export function mix(at: number, bus: VoiceBus, to: number, frames: number, gains: Gains): void {
+  if (!fast) return mixSlowly(at, bus, to, frames, gains);
+  const from = 8 * at;
+  const into = 8 * to;
+  fast.mix(frames, LEFT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, gains.left, gains.right, gains.send); // prettier-ignore
+}
+
+export function mixSlowly(at: number, { left, right, send }: VoiceBus, to: number, frames: number, gains: Gains): void {
+  for (let i = 0; i < frames; i++) {
+    const y = leftSound[at + i]!;
+    left[to + i]! += y * gains.left;
+    right[to + i]! += y * gains.right;
+    send[to + i]! += y * gains.send;
+  }
+}
+
+/** Adds a middle, `leftSound`, and its sides, `rightSound`: left is their sum, right their difference, and both go to the room. */
+export function mixSides(at: number, bus: VoiceBus, to: number, frames: number, gains: Gains): void {
+  if (!fast) return mixSidesSlowly(at, bus, to, frames, gains);
+  const from = 8 * at;
+  const into = 8 * to;
+  fast.mixSides(frames, LEFT_AT + from, RIGHT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, gains.left, gains.right, gains.send); // prettier-ignore
+}
+
+export function mixSidesSlowly(
+  at: number,
+  { left, right, send }: VoiceBus,
+  to: number,
+  frames: number,
+  gains: Gains,
+): void {
+  for (let i = 0; i < frames; i++) {
+    const l = (leftSound[at + i]! + rightSound[at + i]!) * gains.left;
+    const r = (leftSound[at + i]! - rightSound[at + i]!) * gains.right;
+    left[to + i]! += l;
+    right[to + i]! += r;
+    send[to + i]! += (l + r) * gains.send;
+  }
+}
+
+/** Adds the first frames of a bus to another one. */
+export function addBus(from: VoiceBus, to: VoiceBus, frames: number, gain: number): void {
+  if (!fast) return addBusSlowly(from, to, frames, gain);
+  fast.add(frames, from.leftAt, to.leftAt, gain);
+  fast.add(frames, from.rightAt, to.rightAt, gain);
+  fast.add(frames, from.sendAt, to.sendAt, gain);
+}
+
+export function addBusSlowly(from: VoiceBus, to: VoiceBus, frames: number, gain: number): void {
+  for (let i = 0; i < frames; i++) {
+    to.left[i]! += from.left[i]! * gain;
+    to.right[i]! += from.right[i]! * gain;
+    to.send[i]! += from.send[i]! * gain;
+  }
+}
+
+/** Saturates the first frames of `leftSound` in place; where they are odd, perhaps the next one, too. */
+export function saturate(frames: number, drive: number, makeUp: number): void {
+  if (frames === 0) return;
+  if (!fast) return saturateSlowly(frames, drive, makeUp);
+  fast.saturate(frames, LEFT_AT, drive, makeUp);
+}
+
+export function saturateSlowly(frames: number, drive: number, makeUp: number): void {
+  for (let i = 0; i < frames; i++) leftSound[i] = softClip(leftSound[i]! * drive) * makeUp;
+}
+
+// --- modes ----------------------------------------------------------------------------------------------------
+
+const MODE_LANES_AT = takeBytes(8 * 4 * LANES);
+/** Modes that are rendered next: of each number as many as there are lanes, one after another. */
+export const modeLanes = new Float64Array(soundMemory, MODE_LANES_AT, 4 * LANES);
+export const [SINE, COSINE, TURN_SINE, TURN_COSINE] = [0, LANES, 2 * LANES, 3 * LANES] as const;
+
+/**
+ * Adds the modes of all lanes to `leftSound`, from `from` on; a lane of zeros adds nothing. Needs `isSideBySide`.
+ * @param frames at least 1
+ */
+export function renderModes(from: number, frames: number): void {
+  fast!.modes4(frames, MODE_LANES_AT, LEFT_AT + 8 * from);
+}
+
+// --- layers ---------------------------------------------------------------------------------------------------
+
+/** Of the numbers of a layer, as many as there are lanes: b0, b1, b2, a1, a2, envelope, decay, x1, x2, y1 and y2. */
+export const LAYER_NUMBERS = 11;
+const LAYER_LANES_AT = takeBytes(8 * LAYER_NUMBERS * LANES);
+/** Layers that are rendered next. */
+export const layerLanes = new Float64Array(soundMemory, LAYER_LANES_AT, LAYER_NUMBERS * LANES);
+/** Room for what each lane reads, where it is made first; and for the noise of all lanes, one stretch after another. */
+export const layerRooms = Array.from({ length: LANES }, () => tableRoom(MAX_STRETCH));
+const NOISE_AT = takeBytes(4 * LANES * MAX_STRETCH);
+const NUMBERS_AT = takeBytes(4 * LANES);
+/** What the noise of each lane is drawn from; 0 for a lane without. */
+export const layerNoise = new Int32Array(soundMemory, NUMBERS_AT, LANES);
+/** Where each lane reads, and the sound that it is added to; in bytes. */
+export const layerFrom = new Int32Array(LANES);
+export const layerTo = new Int32Array(LANES);
+
+/** Where the noise of a lane will be, in bytes. */
+export function noiseAt(lane: number): number {
+  return NOISE_AT + 4 * MAX_STRETCH * lane;
+}
+
+/**
+ * Makes the noise of the lanes that have it, filters what all of them read, and adds it to their sounds in the order of the lanes.
+ * Needs `isSideBySide`.
+ * @param lanes 2 or 4
+ * @param frames at least 1
+ */
+export function renderLayers(lanes: number, frames: number): void {
+  const from = layerFrom;
+  const to = layerTo;
+  const numbers = layerNoise;
+  const isNoisy = (numbers[0]! | numbers[1]! | (lanes === 2 ? 0 : numbers[2]! | numbers[3]!)) !== 0;
+  if (isNoisy) fast!.noise4(frames, NUMBERS_AT, NOISE_AT);
+  if (lanes === 2) fast!.layers2(frames, LAYER_LANES_AT, from[0]!, from[1]!, to[0]!, to[1]!);
+  else fast!.layers4(frames, LAYER_LANES_AT, from[0]!, from[1]!, from[2]!, from[3]!, to[0]!, to[1]!, to[2]!, to[3]!); // prettier-ignore
+}

@@ -1,0 +1,15 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import wabt from 'wabt';
+import { SAMPLE_READER_WASM } from './sampleReaderWasm';
+import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
+
+test.each([
+  ['sampleReader', SAMPLE_READER_WASM],
+  ['voiceLoops', VOICE_LOOPS_WASM],
+])('what runs of %s is what the text says, and this Node can run it', async (name, bytes) => {
+  const text = readFileSync(path.join(__dirname, `${name}.wat`), 'utf8');
+  const { parseWat } = await wabt();
+  expect([...parseWat(`${name}.wat`, text, { simd: true }).toBinary({}).buffer]).toEqual([...bytes]);
+  expect(WebAssembly.validate(bytes)).toBe(true);
+});
