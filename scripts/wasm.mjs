@@ -7,6 +7,7 @@ const inSound = (file) => inRoot('src', 'core', 'sound', file);
 
 const { parseWat } = await wabt();
 for (const [name, constant] of [
+  ['fourier', 'FOURIER_WASM'],
   ['sampleReader', 'SAMPLE_READER_WASM'],
   ['voiceLoops', 'VOICE_LOOPS_WASM'],
 ]) {

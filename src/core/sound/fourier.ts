@@ -1,7 +1,44 @@
 import { sinTurns } from '../math';
+import { FOURIER_WASM } from './fourierWasm';
+import { instantiate, numbersRoom, soundMemory } from './soundMemory';
+
+interface Exports {
+  energy(frames: number, from: number): number;
+  copy(frames: number, from: number, to: number, gain: number): void;
+  joinFours(size: number, real: number, imaginary: number): void;
+  joinRounds(size: number, real: number, imaginary: number, sine: number, cosine: number): void;
+}
+
+const fast = instantiate<Exports>(FOURIER_WASM);
 
 /** So far turning on from an exact value adds up to no error that counts. */
 const TURNED = 64;
+
+const made = new Map<number, InverseFourier>();
+
+/** The transform of a size, a power of two, at least 8: whoever needs one shares it. */
+export function fourierOf(size: number): InverseFourier {
+  let fourier = made.get(size);
+  if (!fourier) made.set(size, (fourier = new InverseFourier(size)));
+  return fourier;
+}
+
+const isShared = (...rooms: readonly (Float64Array | Float32Array)[]) =>
+  rooms.every(({ buffer }) => buffer === soundMemory);
+
+/** The sum of squares. */
+export function energyOf(sound: Float64Array): number {
+  if (fast && isShared(sound)) return fast.energy(sound.length, sound.byteOffset);
+  let sum = 0;
+  for (let i = 0; i < sound.length; i++) sum += sound[i]! * sound[i]!;
+  return sum;
+}
+
+/** Copies a sound to the beginning of another one, so many times as loud. */
+export function copyInto(to: Float32Array, sound: Float64Array, gain: number): void {
+  if (fast && isShared(sound, to)) return fast.copy(sound.length, sound.byteOffset, to.byteOffset, gain);
+  for (let i = 0; i < sound.length; i++) to[i] = sound[i]! * gain;
+}
 
 /**
  * Inverse Fourier transforms of one size, without any scaling. Made of our own sine: the library's tables come from `Math.cos`, which
@@ -9,14 +46,18 @@ const TURNED = 64;
  *
  * Decimation in time, radix two (J. Cooley and J. Tukey, 1965).
  */
-export class InverseFourier {
+class InverseFourier {
+  /** What is transformed, in place: from bins at their places to samples in their order. */
+  readonly real: Float64Array;
+  readonly imaginary: Float64Array;
   private readonly sine: Float64Array;
   private readonly cosine: Float64Array;
 
-  /** @param size a power of two, at least 4 */
   constructor(private readonly size: number) {
-    this.sine = new Float64Array(size / 2);
-    this.cosine = new Float64Array(size / 2);
+    this.real = numbersRoom(size);
+    this.imaginary = numbersRoom(size);
+    this.sine = numbersRoom(size / 2);
+    this.cosine = numbersRoom(size / 2);
     const turnSine = sinTurns(1 / size);
     const turnCosine = sinTurns(1 / size + 0.25);
     for (let start = 0; start < size / 2; start += TURNED) this.turnOn(start, turnSine, turnCosine);
@@ -42,11 +83,25 @@ export class InverseFourier {
     return place;
   }
 
-  /** Transforms in place: from bins at their places to samples in their order. */
-  transform(real: Float64Array, imaginary: Float64Array): void {
+  /** Sets all bins to 0. */
+  clear(): void {
+    this.real.fill(0);
+    this.imaginary.fill(0);
+  }
+
+  transform(): void {
+    const { size, real, imaginary, sine, cosine } = this;
+    if (!fast || !isShared(real, imaginary, sine, cosine)) return this.transformSlowly();
+    fast.joinFours(size, real.byteOffset, imaginary.byteOffset);
+    fast.joinRounds(size, real.byteOffset, imaginary.byteOffset, sine.byteOffset, cosine.byteOffset);
+  }
+
+  /** What fourier.wat does. */
+  transformSlowly(): void {
+    const { size, real, imaginary } = this;
     this.joinFours(real, imaginary);
-    for (let half = 4; half < this.size; half *= 2) {
-      for (let start = 0; start < this.size; start += 2 * half) this.join(real, imaginary, start, half);
+    for (let half = 4; half < size; half *= 2) {
+      for (let start = 0; start < size; start += 2 * half) this.join(real, imaginary, start, half);
     }
   }
 

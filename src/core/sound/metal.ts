@@ -1,5 +1,5 @@
 import { exp2, hash, sinTurns } from '../math';
-import { InverseFourier } from './fourier';
+import { copyInto, energyOf, fourierOf } from './fourier';
 import { tableRoom } from './soundMemory';
 import { MAX_STRETCH } from './stretch';
 
@@ -50,53 +50,61 @@ export function tableFor(tables: readonly MetalTable[], pitch: number): MetalTab
   return tables[tables.length - 1]!;
 }
 
+/** A mode of the metal, at its own pitch. */
+interface Mode {
+  hz: number;
+  cosine: number;
+  sine: number;
+}
+
+/** The modes up to a frequency: at even distances, more or less, and no two struck equally hard. */
+function modesUpTo(ceiling: number): Mode[] {
+  const modes: Mode[] = [];
+  const spacing = 1000 / MODES_PER_KHZ;
+  for (let mode = 0; ; mode++) {
+    const hz = LOWEST_HZ + (mode + share(mode, 1)) * spacing;
+    if (hz > ceiling) return modes;
+    const level = (0.25 + 0.75 * share(mode, 2)) / (1 + hz / KNEE_HZ);
+    const phase = share(mode, 4);
+    modes.push({ hz, cosine: level * sinTurns(phase + 0.25), sine: level * sinTurns(phase) });
+  }
+}
+
 /** One transform makes two tables: one of its real part, one of its imaginary part. */
 function makeTables(sampleRate: number): MetalTable[] {
-  const fourier = new InverseFourier(METAL_FRAMES);
+  const fourier = fourierOf(METAL_FRAMES);
+  const { real, imaginary } = fourier;
+  const ceiling = Math.min(HIGHEST_HZ, sampleRate * 0.44);
+  const modes = modesUpTo(ceiling / exp2(LOWEST_TABLE / 2));
   const tables: MetalTable[] = [];
   for (let step = LOWEST_TABLE; step < HIGHEST_TABLE; step += 2) {
-    const real = new Float64Array(METAL_FRAMES);
-    const imaginary = new Float64Array(METAL_FRAMES);
-    const [low, high] = [exp2(step / 2), exp2((step + 1) / 2)];
-    addPartials(fourier, low, sampleRate, real, imaginary, 1);
-    addPartials(fourier, high, sampleRate, imaginary, real, -1);
-    fourier.transform(real, imaginary);
+    const low = exp2(step / 2);
+    const high = exp2((step + 1) / 2);
+    fourier.clear();
+    const framesPerHz = METAL_FRAMES / sampleRate;
+    for (const mode of modes) {
+      if (mode.hz <= ceiling / low) addPartial(Math.round(mode.hz * low * framesPerHz), mode, real, imaginary, 1);
+      if (mode.hz <= ceiling / high) addPartial(Math.round(mode.hz * high * framesPerHz), mode, imaginary, real, -1);
+    }
+    fourier.transform();
     tables.push({ sound: levelled(real), pitch: low }, { sound: levelled(imaginary), pitch: high });
   }
   return tables;
 }
 
 /**
- * Sets the bins of each mode, as the spectrum of a real signal: so that with `turn` the other way round it is the imaginary part of
- * the transform that is such a signal.
+ * Sets the two bins of a mode, as in the spectrum of a real signal: with `turn` the other way round, it is the imaginary part of the
+ * transform that is such a signal.
  */
-function addPartials(
-  fourier: InverseFourier,
-  pitch: number,
-  sampleRate: number,
-  cosines: Float64Array,
-  sines: Float64Array,
-  turn: 1 | -1,
-): void {
-  const ceiling = Math.min(HIGHEST_HZ, sampleRate * 0.44) / pitch;
-  const spacing = 1000 / MODES_PER_KHZ;
-  const framesPerHz = (METAL_FRAMES * pitch) / sampleRate;
-  for (let mode = 0; ; mode++) {
-    // Modes lie at even distances, more or less, and no two are struck equally hard.
-    const hz = LOWEST_HZ + (mode + share(mode, 1)) * spacing;
-    if (hz > ceiling) return;
-    const level = (0.25 + 0.75 * share(mode, 2)) / (1 + hz / KNEE_HZ);
-    const phase = share(mode, 4);
-    const bin = Math.round(hz * framesPerHz);
-    const place = fourier.placeOf(bin);
-    const mirror = fourier.placeOf(METAL_FRAMES - bin);
-    const cosine = level * sinTurns(phase + 0.25);
-    const sine = turn * level * sinTurns(phase);
-    cosines[place]! += cosine;
-    cosines[mirror]! += cosine;
-    sines[place]! += sine;
-    sines[mirror]! -= sine;
-  }
+function addPartial(bin: number, mode: Mode, cosines: Float64Array, sines: Float64Array, turn: 1 | -1): void {
+  const fourier = fourierOf(METAL_FRAMES);
+  const place = fourier.placeOf(bin);
+  const mirror = fourier.placeOf(METAL_FRAMES - bin);
+  const sine = turn * mode.sine;
+  cosines[place]! += mode.cosine;
+  cosines[mirror]! += mode.cosine;
+  sines[place]! += sine;
+  sines[mirror]! -= sine;
 }
 
 /** A number from 0 to 1 that is always the same for a mode. */
@@ -105,11 +113,8 @@ function share(mode: number, which: number): number {
 }
 
 function levelled(sound: Float64Array): Float32Array {
-  let power = 0;
-  for (let i = 0; i < METAL_FRAMES; i++) power += sound[i]! * sound[i]!;
-  const gain = ROOT_MEAN_SQUARE / Math.sqrt(power / METAL_FRAMES);
   const out = tableRoom(METAL_FRAMES + MAX_STRETCH);
-  for (let i = 0; i < METAL_FRAMES; i++) out[i] = sound[i]! * gain;
+  copyInto(out, sound, ROOT_MEAN_SQUARE / Math.sqrt(energyOf(sound) / METAL_FRAMES));
   out.copyWithin(METAL_FRAMES, 0, MAX_STRETCH);
   return out;
 }

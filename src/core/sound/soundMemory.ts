@@ -60,3 +60,9 @@ export function tableRoom(frames: number): Float32Array {
   const at = take(4 * frames);
   return at === null ? new Float32Array(frames) : new Float32Array(soundMemory, at, frames);
 }
+
+/** Room for so many numbers: in the memory, or where that is full, elsewhere. */
+export function numbersRoom(count: number): Float64Array {
+  const at = take(8 * count);
+  return at === null ? new Float64Array(count) : new Float64Array(soundMemory, at, count);
+}

@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import wabt from 'wabt';
+import { FOURIER_WASM } from './fourierWasm';
 import { SAMPLE_READER_WASM } from './sampleReaderWasm';
 import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
 
 test.each([
+  ['fourier', FOURIER_WASM],
   ['sampleReader', SAMPLE_READER_WASM],
   ['voiceLoops', VOICE_LOOPS_WASM],
 ])('what runs of %s is what the text says, and this Node can run it', async (name, bytes) => {

@@ -1,4 +1,4 @@
-import { InverseFourier } from './fourier';
+import { fourierOf } from './fourier';
 
 /**
  * Waves by the amplitudes of their harmonics (k = 1 is the fundamental, all are sines): the textbook series of saw, square and
@@ -96,8 +96,6 @@ function highestHarmonic(amplitude: (k: number) => number): number {
   return k;
 }
 
-const transforms: Record<number, InverseFourier> = {};
-
 /** One transform makes two tables: one of its real part, one of its imaginary part. */
 function makePair(
   amplitude: (k: number) => number,
@@ -108,9 +106,9 @@ function makePair(
   // prettier-ignore
   let frames = LEAST_FRAMES;
   while (frames < OVERSAMPLED * more) frames *= 2;
-  const fourier = (transforms[frames] ??= new InverseFourier(frames));
-  const real = new Float64Array(frames);
-  const imaginary = new Float64Array(frames);
+  const fourier = fourierOf(frames);
+  const { real, imaginary } = fourier;
+  fourier.clear();
   for (let k = 1; k <= more; k++) {
     const half = 0.5 * gain * amplitude(k);
     if (half === 0) continue;
@@ -124,7 +122,7 @@ function makePair(
     real[place] = half;
     real[mirror] = -half;
   }
-  fourier.transform(real, imaginary);
+  fourier.transform();
   return [closed(real), closed(imaginary)];
 }
 
