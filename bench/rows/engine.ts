@@ -19,12 +19,15 @@ const HALVES: Half[] = [
  * Renders with so many voices in a process of its own, after a warm-up: V8 may leave the checks of typed arrays in a loop of one
  * process and not of the next, a difference of two.
  */
-function freshProcess(voices: number): RenderRun {
+function freshProcess(voices: number, ...options: readonly string[]): RenderRun {
   const self = fileURLToPath(import.meta.url);
   return JSON.parse(
-    execFileSync(process.execPath, [...process.execArgv, self, `--render=${voices}`]).toString(),
+    execFileSync(process.execPath, [...process.execArgv, ...options, self, `--render=${voices}`]).toString(),
   ) as RenderRun;
 }
+
+/** For Node: as in a browser that forbids WebAssembly. */
+const FORBIDDEN = '--import=data:text/javascript,delete globalThis.WebAssembly';
 
 export function engineRows() {
   steal();
@@ -39,6 +42,14 @@ export function engineRows() {
       ratios[2]! >= bar,
     );
   }
+  const gains = Array.from({ length: 5 }, () => freshProcess(64).speed / freshProcess(64, FORBIDDEN).speed);
+  const gain = median(gains);
+  row(
+    'offline render, 64 voices: times the speed without WebAssembly, median of five pairs of fresh processes',
+    `${gain.toFixed(2)} (${steal()})`,
+    '>= 1.2',
+    gain >= 1.2,
+  );
   for (const half of HALVES) {
     const share = shapedShare(64, half);
     const what = `${half.sampled ? 'samples' : 'made sounds'} at an odd pitch with a filter and ${half.waves === 1 ? 'a wave' : 'two waves'}`;

@@ -23,6 +23,11 @@ export function sinTurns(turns: number): number {
   );
 }
 
+/** Turns become their sines, in place: where it is time for sound, a number that a function returns may take memory. */
+export function sinesOf(turns: Float64Array): void {
+  for (let i = 0; i < turns.length; i++) turns[i] = sinTurns(turns[i]!);
+}
+
 /** 2^x; relative error below 1e-9. Whole powers are exact. */
 export function exp2(x: number): number {
   const whole = Math.floor(x + 0.5);

@@ -5,7 +5,7 @@ import { Limiter } from '../sound/limiter';
 import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
 import { VoiceBus } from '../sound/voiceBus';
-import { addBus } from '../sound/voiceLoops';
+import { addBus, gains } from '../sound/voiceLoops';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { Part } from './part';
@@ -128,7 +128,10 @@ export class Mixer implements Part {
 
   /** Adds a track's bus to the mix through its level, which moves to a new one in a ramp. */
   private mixTrack(track: TrackBus, target: number, frames: number): void {
-    if (track.gain === target) return addBus(trackBus, mixBus, frames, target);
+    if (track.gain === target) {
+      gains[0] = target;
+      return addBus(trackBus, mixBus, frames);
+    }
     const { rampStep } = this;
     const { left, right, send } = mixBus;
     let { gain } = track;

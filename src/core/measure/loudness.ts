@@ -1,4 +1,4 @@
-import { highestBetween, MOST_RISE, TAPS } from '../sound/betweenSamples';
+import { raiseBetween, MOST_RISE, TAPS } from '../sound/betweenSamples';
 
 /** How loud a piece of music is, as broadcasters and listening services measure it. */
 export interface Loudness {
@@ -162,26 +162,29 @@ class Weighted {
 
 /** The highest value of one channel's wave, between its samples too. */
 class TruePeak {
-  most = 0;
+  private readonly highest = new Float64Array(1);
   private last = new Float64Array(TAPS - 1);
+
+  get most(): number {
+    return this.highest[0]!;
+  }
 
   add(samples: Float32Array): void {
     const all = new Float64Array(this.last.length + samples.length);
     all.set(this.last);
     all.set(samples, this.last.length);
-    let { most } = this;
+    const { highest } = this;
     for (let i = 0; i < samples.length; i++) {
       const level = Math.abs(samples[i]!);
-      if (level > most) most = level;
+      if (level > highest[0]!) highest[0] = level;
     }
     // Most of the music is far from its peak: there is nothing to be found between its samples.
     let before = Math.abs(all[TAPS / 2 - 1]!);
     for (let i = 0; i + TAPS <= all.length; i++) {
       const after = Math.abs(all[i + TAPS / 2]!);
-      if ((before > after ? before : after) * MOST_RISE > most) most = Math.max(most, highestBetween(all, i));
+      if ((before > after ? before : after) * MOST_RISE > highest[0]!) raiseBetween(all, i, highest);
       before = after;
     }
-    this.most = most;
     this.last = all.slice(all.length - (TAPS - 1));
   }
 }

@@ -24,10 +24,11 @@ const EVEN = Float64Array.from({ length: PAIRS }, (_, i) => (QUARTER[i]! + QUART
 const ODD = Float64Array.from({ length: PAIRS }, (_, i) => (QUARTER[i]! - QUARTER[TAPS - 1 - i]!) / 2);
 
 /**
- * The highest that the wave is between two samples, by four times oversampling (ITU-R BS.1770-4, Annex 2).
+ * Raises `highest[0]` to the highest that the wave is between two samples, by four times oversampling (ITU-R BS.1770-4, Annex 2). A
+ * number that is returned may take memory each time; one that is written never does.
  * @param from the first of TAPS samples, in whose middle the two lie
  */
-export function highestBetween(samples: Float64Array, from: number): number {
+export function raiseBetween(samples: Float64Array, from: number, highest: Float64Array): void {
   let half = 0;
   let even = 0;
   let odd = 0;
@@ -41,5 +42,6 @@ export function highestBetween(samples: Float64Array, from: number): number {
   if (half < 0) half = -half;
   if (even < 0) even = -even;
   if (odd < 0) odd = -odd;
-  return half > even + odd ? half : even + odd;
+  if (half > highest[0]!) highest[0] = half;
+  if (even + odd > highest[0]!) highest[0] = even + odd;
 }

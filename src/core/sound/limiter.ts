@@ -1,5 +1,5 @@
 import { decibels } from '../math';
-import { highestBetween, MOST_RISE, TAPS } from './betweenSamples';
+import { raiseBetween, MOST_RISE, TAPS } from './betweenSamples';
 
 /** Frames of sound that it holds; a power of two. */
 const HELD = 64;
@@ -82,7 +82,10 @@ export class Limiter {
       const { at } = this;
       left[at] = left[at + HELD] = inLeft[i]!;
       right[at] = right[at + HELD] = inRight[i]!;
-      const peak = Math.max(peakOf(left, at), peakOf(right, at));
+      highest[0] = 0;
+      raise(left, at);
+      raise(right, at);
+      const peak = highest[0]!;
       const gain =
         peak <= CEILING && this.isOpen
           ? 1
@@ -131,12 +134,19 @@ export class Limiter {
   }
 }
 
-/** The highest that the wave is from the sample KNOWN_AFTER frames ago to the next one. Most of the music is far from its peak. */
-function peakOf(sound: Float64Array, at: number): number {
+/** Of a frame, in both channels. */
+const highest = new Float64Array(1);
+
+/**
+ * Raises it to the highest that the wave is from the sample KNOWN_AFTER frames ago to the next one. Most of the music is far from its
+ * peak.
+ */
+function raise(sound: Float64Array, at: number): void {
   const first = sound[at + HELD - KNOWN_AFTER]!;
   const second = sound[at + HELD - KNOWN_AFTER + 1]!;
   const one = first < 0 ? -first : first;
   const other = second < 0 ? -second : second;
   const higher = one > other ? one : other;
-  return higher * MOST_RISE > CEILING ? Math.max(higher, highestBetween(sound, at + HELD - TAPS + 1)) : higher;
+  if (higher > highest[0]!) highest[0] = higher;
+  if (higher * MOST_RISE > CEILING) raiseBetween(sound, at + HELD - TAPS + 1, highest);
 }

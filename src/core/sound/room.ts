@@ -1,4 +1,4 @@
-import { decayPerFrame, exp2, sinTurns } from '../math';
+import { decayPerFrame, exp2, sinesOf } from '../math';
 import { MAX_STRETCH } from './stretch';
 
 /** What is sent reaches the ears from the nearest walls first: seconds and gains, on the left and on the right. */
@@ -36,6 +36,9 @@ const TURN = -9.064720283654388;
 /** Room for the stretch that is just being rendered. */
 const input = new Float64Array(MAX_STRETCH);
 const inputRight = new Float64Array(MAX_STRETCH);
+/** Two waves that sway every second line, each in a way of its own: now, and at the next look. */
+const swaying = new Float64Array(LINE_SECONDS.length);
+const slowly = new Float64Array(LINE_SECONDS.length);
 const echoes = LINE_SECONDS.map(() => new Float64Array(MAX_STRETCH));
 
 /** The audio thread does not flush denormals, and arithmetic on them is many times slower. */
@@ -72,17 +75,23 @@ class Spreader {
   }
 }
 
+/** Where in what moves of a line: see there. */
+const BACK = 0;
+const BACK_STEP = 1;
+const DAMPED = 2;
+
 /** A delay line, longer than any stretch, that decays, loses its highs, and may sway. */
 class Line {
   private readonly line: Float64Array;
   private readonly frames: number;
   private readonly gain: number;
   private readonly damp: number;
-  private damped = 0;
   private at = 0;
-  /** Frames from where it is written back to where it is read, and by how much that changes with each. */
-  private back: number;
-  private backStep = 0;
+  /**
+   * What moves with each sample, in memory of its own: a number that a field holds may be written to a new place each time. Frames from
+   * where it is written back to where it is read, how much that changes with each, and what is damped.
+   */
+  private readonly moving = new Float64Array(3);
 
   /** @param most frames by which its length moves either way */
   constructor(
@@ -91,7 +100,7 @@ class Line {
     private readonly most: number,
   ) {
     this.frames = Math.round(seconds * sampleRate) | 1;
-    this.back = this.frames;
+    this.moving[BACK] = this.frames;
     this.line = new Float64Array(this.frames + Math.ceil(most) + 2);
     this.gain = decayPerFrame((DECAY_SECONDS * sampleRate) / this.frames, 1);
     // Down by its share of the damping at 4 kHz: a first-order low-pass.
@@ -101,18 +110,23 @@ class Line {
 
   /**
    * It sways from one place to another.
-   * @param from -1..1, and where it is to be CONTROL_FRAMES later
+   * @param places -1..1: where it is, and at the next number where it is to be CONTROL_FRAMES later
    * @param gone frames that it has been on its way
    */
-  sway(from: number, to: number, gone: number): void {
-    this.backStep = ((to - from) * this.most) / CONTROL_FRAMES;
-    this.back = this.frames + from * this.most + this.backStep * gone;
+  sway(places: Float64Array, at: number, gone: number): void {
+    const { moving, frames, most } = this;
+    const step = ((places[at + 1]! - places[at]!) * most) / CONTROL_FRAMES;
+    moving[BACK_STEP] = step;
+    moving[BACK] = frames + places[at]! * most + step * gone;
   }
 
   /** What comes back of it, before anything is written. */
   read(out: Float64Array, frames: number): void {
-    const { line, gain, damp, backStep } = this;
-    let { at, back, damped } = this;
+    const { line, gain, damp, moving } = this;
+    const backStep = moving[BACK_STEP]!;
+    let { at } = this;
+    let back = moving[BACK]!;
+    let damped = moving[DAMPED]!;
     for (let i = 0; i < frames; i++) {
       let from = at - back;
       if (from < 0) from += line.length;
@@ -124,8 +138,8 @@ class Line {
       if (++at === line.length) at = 0;
       back += backStep;
     }
-    this.back = back;
-    this.damped = damped;
+    moving[BACK] = back;
+    moving[DAMPED] = damped;
   }
 
   write(sound: Float64Array, frames: number): void {
@@ -140,7 +154,7 @@ class Line {
 
   clear(): void {
     this.line.fill(0);
-    this.damped = 0;
+    this.moving[DAMPED] = 0;
     this.at = 0;
   }
 }
@@ -203,15 +217,17 @@ export class Room {
 
   /** The swaying lines go on towards where they will be at the next look. */
   private control(frame: number, gone: number): void {
-    for (let l = 0; l < this.lines.length; l += 2) {
-      this.lines[l]!.sway(this.wave(frame, l), this.wave(frame + CONTROL_FRAMES, l), gone);
+    const { lines } = this;
+    for (let l = 0; l < lines.length; l++) {
+      // Of every second line that it has now, and then.
+      const turns = ((frame + (l % 2) * CONTROL_FRAMES) / this.sampleRate) * SWAY_HZ;
+      swaying[l] = turns;
+      slowly[l] = turns / 3 + (l - (l % 2)) / 8;
     }
-  }
-
-  /** Where a line sways at a frame, -1..1: each in a way of its own. */
-  private wave(frame: number, line: number): number {
-    const turns = (frame / this.sampleRate) * SWAY_HZ;
-    return sinTurns(turns) * sinTurns(turns / 3 + line / 8);
+    sinesOf(swaying);
+    sinesOf(slowly);
+    for (let l = 0; l < lines.length; l++) swaying[l]! *= slowly[l]!;
+    for (let l = 0; l < lines.length; l += 2) lines[l]!.sway(swaying, l, gone);
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
@@ -270,7 +286,14 @@ export class Room {
   private goRound(left: Float64Array, right: Float64Array, from: number, frames: number): void {
     const { lines } = this;
     for (let l = 0; l < lines.length; l++) lines[l]!.read(echoes[l]!, frames);
-    const [e0, e1, e2, e3, e4, e5, e6, e7] = echoes as [Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array, Float64Array]; // prettier-ignore
+    const e0 = echoes[0]!;
+    const e1 = echoes[1]!;
+    const e2 = echoes[2]!;
+    const e3 = echoes[3]!;
+    const e4 = echoes[4]!;
+    const e5 = echoes[5]!;
+    const e6 = echoes[6]!;
+    const e7 = echoes[7]!;
     for (let i = 0; i < frames; i++) {
       const a = e0[i]! + e1[i]!;
       const b = e0[i]! - e1[i]!;

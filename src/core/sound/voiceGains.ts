@@ -1,7 +1,7 @@
 import { sinTurns } from '../math';
 import { leftSound, rightSound } from './sampleReader';
 import type { VoiceBus } from './voiceBus';
-import { mix, mixSides, type Gains } from './voiceLoops';
+import { gains, mix, mixSides } from './voiceLoops';
 
 /** How loud a voice is left and right, and the way into a bus: it goes there at once, or in a line. */
 export class VoiceGains {
@@ -12,7 +12,6 @@ export class VoiceGains {
   /** By which they move with each sample. */
   private slopeLeft = 0;
   private slopeRight = 0;
-  private readonly now: Gains = { left: 0, right: 0, send: 0 };
 
   /**
    * Constant power: the squares of both gains add up to `level` squared.
@@ -39,7 +38,12 @@ export class VoiceGains {
   /** Adds `leftSound` from `at` on to a bus, from `to` on. */
   mix(at: number, bus: VoiceBus, to: number, frames: number): void {
     if (this.slopeLeft !== 0 || this.slopeRight !== 0) this.mixMoving(at, bus, to, frames);
-    else mix(at, bus, to, frames, this.gains(this.room * (this.left + this.right) * 0.5));
+    else {
+      gains[0] = this.left;
+      gains[1] = this.right;
+      gains[2] = this.room * (this.left + this.right) * 0.5;
+      mix(at, bus, to, frames);
+    }
   }
 
   private mixMoving(at: number, bus: VoiceBus, to: number, frames: number): void {
@@ -68,7 +72,10 @@ export class VoiceGains {
     const { left, right, send } = bus;
     const room = this.room * 0.5;
     if (areSides && slopeLeft === 0 && slopeRight === 0) {
-      return mixSides(at, bus, to, frames, this.gains(room));
+      gains[0] = this.left;
+      gains[1] = this.right;
+      gains[2] = room;
+      return mixSides(at, bus, to, frames);
     }
     const turn = areSides ? 1 : 0;
     let { left: gainLeft, right: gainRight } = this;
@@ -85,13 +92,5 @@ export class VoiceGains {
     }
     this.left = gainLeft;
     this.right = gainRight;
-  }
-
-  private gains(send: number): Gains {
-    const { now } = this;
-    now.left = this.left;
-    now.right = this.right;
-    now.send = send;
-    return now;
   }
 }

@@ -6,10 +6,10 @@ import type { VoiceBus } from './voiceBus';
 import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
 
 interface Exports {
-  mix(frames: number, sound: number, left: number, right: number, send: number, gainLeft: number, gainRight: number, toRoom: number): void; // prettier-ignore
-  mixSides(frames: number, middle: number, sides: number, left: number, right: number, send: number, gainLeft: number, gainRight: number, toRoom: number): void; // prettier-ignore
+  mix(frames: number, sound: number, left: number, right: number, send: number, gains: number): void; // prettier-ignore
+  mixSides(frames: number, middle: number, sides: number, left: number, right: number, send: number, gains: number): void; // prettier-ignore
   add(frames: number, from: number, to: number, gain: number): void;
-  saturate(frames: number, sound: number, drive: number, makeUp: number): void;
+  saturate(frames: number, sound: number, gains: number): void;
   modes4(frames: number, lanes: number, to: number): void;
   noise4(frames: number, numbers: number, to: number): void;
   layers2(frames: number, lanes: number, from0: number, from1: number, to0: number, to1: number): void;
@@ -22,66 +22,60 @@ const fast = instantiate<Exports>(VOICE_LOOPS_WASM);
 export const isSideBySide = fast !== null;
 export const LANES = 4;
 
-/** How loud a sound goes to a bus. */
-export interface Gains {
-  left: number;
-  right: number;
-  /** To the room. */
-  send: number;
-}
-
 // --- levels ---------------------------------------------------------------------------------------------------
 
+const GAINS_AT = takeBytes(8 * 3);
+/**
+ * How loud a sound goes to a bus: left, right and to the room; or the gains before and after the saturation. They are written, not handed
+ * over: a number that is handed over by itself may take memory each time.
+ */
+export const gains = new Float64Array(soundMemory, GAINS_AT, 3);
+
 /** Adds `leftSound` from `at` on to a bus, from `to` on. */
-export function mix(at: number, bus: VoiceBus, to: number, frames: number, gains: Gains): void {
-  if (!fast) return mixSlowly(at, bus, to, frames, gains);
+export function mix(at: number, bus: VoiceBus, to: number, frames: number): void {
+  if (!fast) return mixSlowly(at, bus, to, frames);
   const from = 8 * at;
   const into = 8 * to;
-  fast.mix(frames, LEFT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, gains.left, gains.right, gains.send); // prettier-ignore
+  fast.mix(frames, LEFT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, GAINS_AT); // prettier-ignore
 }
 
-export function mixSlowly(at: number, { left, right, send }: VoiceBus, to: number, frames: number, gains: Gains): void {
+export function mixSlowly(at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
   for (let i = 0; i < frames; i++) {
     const y = leftSound[at + i]!;
-    left[to + i]! += y * gains.left;
-    right[to + i]! += y * gains.right;
-    send[to + i]! += y * gains.send;
+    left[to + i]! += y * gains[0]!;
+    right[to + i]! += y * gains[1]!;
+    send[to + i]! += y * gains[2]!;
   }
 }
 
 /** Adds a middle, `leftSound`, and its sides, `rightSound`: left is their sum, right their difference, and both go to the room. */
-export function mixSides(at: number, bus: VoiceBus, to: number, frames: number, gains: Gains): void {
-  if (!fast) return mixSidesSlowly(at, bus, to, frames, gains);
+export function mixSides(at: number, bus: VoiceBus, to: number, frames: number): void {
+  if (!fast) return mixSidesSlowly(at, bus, to, frames);
   const from = 8 * at;
   const into = 8 * to;
-  fast.mixSides(frames, LEFT_AT + from, RIGHT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, gains.left, gains.right, gains.send); // prettier-ignore
+  fast.mixSides(frames, LEFT_AT + from, RIGHT_AT + from, bus.leftAt + into, bus.rightAt + into, bus.sendAt + into, GAINS_AT); // prettier-ignore
 }
 
-export function mixSidesSlowly(
-  at: number,
-  { left, right, send }: VoiceBus,
-  to: number,
-  frames: number,
-  gains: Gains,
-): void {
+export function mixSidesSlowly(at: number, { left, right, send }: VoiceBus, to: number, frames: number): void {
   for (let i = 0; i < frames; i++) {
-    const l = (leftSound[at + i]! + rightSound[at + i]!) * gains.left;
-    const r = (leftSound[at + i]! - rightSound[at + i]!) * gains.right;
+    const l = (leftSound[at + i]! + rightSound[at + i]!) * gains[0]!;
+    const r = (leftSound[at + i]! - rightSound[at + i]!) * gains[1]!;
     left[to + i]! += l;
     right[to + i]! += r;
-    send[to + i]! += (l + r) * gains.send;
+    send[to + i]! += (l + r) * gains[2]!;
   }
 }
 
-/** Adds the first frames of a bus to another one. */
-export function addBus(from: VoiceBus, to: VoiceBus, frames: number, gain: number): void {
-  if (!fast) return addBusSlowly(from, to, frames, gain);
-  fast.add(frames, from.leftAt, to.leftAt, gain);
-  fast.add(frames, from.rightAt, to.rightAt, gain);
-  fast.add(frames, from.sendAt, to.sendAt, gain);
+/** Adds the first frames of a bus to another one, by the first of the gains. */
+export function addBus(from: VoiceBus, to: VoiceBus, frames: number): void {
+  if (!fast) return addBusSlowly(from, to, frames);
+  fast.add(frames, from.leftAt, to.leftAt, GAINS_AT);
+  fast.add(frames, from.rightAt, to.rightAt, GAINS_AT);
+  fast.add(frames, from.sendAt, to.sendAt, GAINS_AT);
 }
 
-export function addBusSlowly(from: VoiceBus, to: VoiceBus, frames: number, gain: number): void {
+export function addBusSlowly(from: VoiceBus, to: VoiceBus, frames: number): void {
+  const gain = gains[0]!;
   for (let i = 0; i < frames; i++) {
     to.left[i]! += from.left[i]! * gain;
     to.right[i]! += from.right[i]! * gain;
@@ -90,13 +84,15 @@ export function addBusSlowly(from: VoiceBus, to: VoiceBus, frames: number, gain:
 }
 
 /** Saturates the first frames of `leftSound` in place; where they are odd, perhaps the next one, too. */
-export function saturate(frames: number, drive: number, makeUp: number): void {
+export function saturate(frames: number): void {
   if (frames === 0) return;
-  if (!fast) return saturateSlowly(frames, drive, makeUp);
-  fast.saturate(frames, LEFT_AT, drive, makeUp);
+  if (!fast) return saturateSlowly(frames);
+  fast.saturate(frames, LEFT_AT, GAINS_AT);
 }
 
-export function saturateSlowly(frames: number, drive: number, makeUp: number): void {
+export function saturateSlowly(frames: number): void {
+  const drive = gains[0]!;
+  const makeUp = gains[1]!;
   for (let i = 0; i < frames; i++) leftSound[i] = softClip(leftSound[i]! * drive) * makeUp;
 }
 

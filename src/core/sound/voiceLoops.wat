@@ -1,15 +1,19 @@
 ;; The loops in which voices spend their time, two samples or two to four filters at once: what voiceLoops.ts does, to the same bits.
 ;; `npm run wasm` makes voiceLoopsWasm.ts of it. Sounds, buses and lanes are f64, sources of layers f32; all are given by where they lie
-;; in the memory, in bytes.
+;; in the memory, in bytes, and so are gains: a number that is handed over by itself may take memory each time.
 (module
   (import "sound" "memory" (memory 1))
 
-  ;; Adds a sound to a bus.
+  ;; Adds a sound to a bus. Gains: left, right, to the room.
   (func (export "mix")
     (param $frames i32) (param $sound i32) (param $left i32) (param $right i32) (param $send i32)
-    (param $gainLeft f64) (param $gainRight f64) (param $toRoom f64)
+    (param $gains i32)
+    (local $gainLeft f64) (local $gainRight f64) (local $toRoom f64)
     (local $end i32) (local $y v128) (local $one f64)
     (local $gainsLeft v128) (local $gainsRight v128) (local $toRooms v128)
+    (local.set $gainLeft (f64.load (local.get $gains)))
+    (local.set $gainRight (f64.load offset=8 (local.get $gains)))
+    (local.set $toRoom (f64.load offset=16 (local.get $gains)))
     (local.set $gainsLeft (f64x2.splat (local.get $gainLeft)))
     (local.set $gainsRight (f64x2.splat (local.get $gainRight)))
     (local.set $toRooms (f64x2.splat (local.get $toRoom)))
@@ -36,9 +40,13 @@
   ;; Adds a middle and its sides to a bus: left is their sum, right their difference.
   (func (export "mixSides")
     (param $frames i32) (param $middle i32) (param $sides i32) (param $left i32) (param $right i32) (param $send i32)
-    (param $gainLeft f64) (param $gainRight f64) (param $toRoom f64)
+    (param $gains i32)
+    (local $gainLeft f64) (local $gainRight f64) (local $toRoom f64)
     (local $end i32) (local $l v128) (local $r v128) (local $a f64) (local $b f64)
     (local $gainsLeft v128) (local $gainsRight v128) (local $toRooms v128)
+    (local.set $gainLeft (f64.load (local.get $gains)))
+    (local.set $gainRight (f64.load offset=8 (local.get $gains)))
+    (local.set $toRoom (f64.load offset=16 (local.get $gains)))
     (local.set $gainsLeft (f64x2.splat (local.get $gainLeft)))
     (local.set $gainsRight (f64x2.splat (local.get $gainRight)))
     (local.set $toRooms (f64x2.splat (local.get $toRoom)))
@@ -73,9 +81,9 @@
         (f64.store (local.get $send) (f64.add (f64.load (local.get $send)) (f64.mul (f64.add (local.get $gainLeft) (local.get $gainRight)) (local.get $toRoom)))))))
 
   ;; Adds a sound to another one. Where frames are odd it takes one more: there must be room for it.
-  (func (export "add") (param $frames i32) (param $from i32) (param $to i32) (param $gain f64)
+  (func (export "add") (param $frames i32) (param $from i32) (param $to i32) (param $gain i32)
     (local $end i32) (local $gains v128)
-    (local.set $gains (f64x2.splat (local.get $gain)))
+    (local.set $gains (v128.load64_splat (local.get $gain)))
     (local.set $end (i32.add (local.get $from) (i32.shl (local.get $frames) (i32.const 3))))
     (loop $next
       (v128.store (local.get $to)
@@ -84,11 +92,11 @@
       (local.set $from (i32.add (local.get $from) (i32.const 16)))
       (br_if $next (i32.lt_u (local.get $from) (local.get $end)))))
 
-  ;; Saturates in place, plainly. Where frames are odd it takes one more: there must be room for it.
-  (func (export "saturate") (param $frames i32) (param $sound i32) (param $drive f64) (param $makeUp f64)
+  ;; Saturates in place, plainly: drive, and the gain after it. Where frames are odd it takes one more: there must be room for it.
+  (func (export "saturate") (param $frames i32) (param $sound i32) (param $drive i32)
     (local $end i32) (local $x v128) (local $y v128) (local $drives v128) (local $makeUps v128)
-    (local.set $drives (f64x2.splat (local.get $drive)))
-    (local.set $makeUps (f64x2.splat (local.get $makeUp)))
+    (local.set $drives (v128.load64_splat (local.get $drive)))
+    (local.set $makeUps (v128.load64_splat offset=8 (local.get $drive)))
     (local.set $end (i32.add (local.get $sound) (i32.shl (local.get $frames) (i32.const 3))))
     (loop $next
       (local.set $x (f64x2.mul (v128.load (local.get $sound)) (local.get $drives)))

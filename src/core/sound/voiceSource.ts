@@ -12,7 +12,7 @@ import type { Tone, ToneTurns } from './tone';
 import { isWide, ToneVoice } from './toneVoice';
 import type { Shape } from './shape';
 import type { Touch } from './touch';
-import { isSideBySide, renderLayers, saturate } from './voiceLoops';
+import { gains, isSideBySide, renderLayers, saturate } from './voiceLoops';
 
 const MAX_LAYERS = 4;
 /** A body whose highest tone lies below this is saturated plainly, Hz: its harmonics up there are too weak to be heard folded. */
@@ -224,9 +224,15 @@ export class VoiceSource {
   }
 
   private saturate(frames: number): void {
-    if (this.isPlain) return saturate(frames, this.drive, this.makeUp);
+    if (this.isPlain) return this.saturatePlainly(frames);
     this.leftDrive.process(leftSound, frames);
     // What a made sound has at its sides is not saturated.
     if (this.isStereo && !this.hasSides) this.rightDrive.process(rightSound, frames);
+  }
+
+  private saturatePlainly(frames: number): void {
+    gains[0] = this.drive;
+    gains[1] = this.makeUp;
+    saturate(frames);
   }
 }
