@@ -86,10 +86,11 @@ export class Limiter {
       raise(left, at);
       raise(right, at);
       const peak = highest[0]!;
-      const gain =
-        peak <= CEILING && this.isOpen
-          ? 1
-          : this.gainFor(peak > CEILING ? Math.floor((CEILING / peak) * UNITY) : UNITY);
+      applied[0] = 1;
+      if (peak > CEILING || !this.isOpen) {
+        this.setGain(peak > CEILING ? Math.floor((CEILING / peak) * UNITY) : UNITY);
+      }
+      const gain = applied[0]!;
       const out = (at + 1) & (HELD - 1);
       this.at = out;
       outLeft[from + i] = left[out]! * gain;
@@ -97,8 +98,8 @@ export class Limiter {
     }
   }
 
-  /** The gain for the sample that leaves, once the need of the one that has just become known is known. */
-  private gainFor(need: number): number {
+  /** The gain of the sample that leaves, once the need of the one that has just become known is known. */
+  private setGain(need: number): void {
     const target = this.trackMinimum(need);
     if (target < this.released) this.released = target;
     else if (this.released < this.settled) {
@@ -112,7 +113,7 @@ export class Limiter {
     this.gainAt = gainAt + 1 === AVERAGED ? 0 : gainAt + 1;
     this.isOpen = target === UNITY && this.settled === UNITY && this.sum === UNITY * AVERAGED;
     if (this.isOpen) this.waiting = 0;
-    return this.sum / (UNITY * AVERAGED);
+    applied[0] = this.sum / (UNITY * AVERAGED);
   }
 
   /**
@@ -134,8 +135,9 @@ export class Limiter {
   }
 }
 
-/** Of a frame, in both channels. */
+/** Of a frame, in both channels; and its gain. Numbers that a function returns may take memory each time. */
 const highest = new Float64Array(1);
+const applied = new Float64Array(1);
 
 /**
  * Raises it to the highest that the wave is from the sample KNOWN_AFTER frames ago to the next one. Most of the music is far from its
