@@ -225,10 +225,10 @@ test('loudness: ghost notes for a lane, accents, and back; chosen hits alone', a
   await app.undo.click();
   await app.undo.click();
   await app.savedSet((s) => s.tracks[0]!.patterns[0]!.lanes === undefined);
-  // A tap on the first kick's quill chooses it alone.
+  // A tap on the second beat's quill chooses it alone.
   await app.button('Treat Kick').click();
   const lane = (await page.getByLabel('Choose hits').boundingBox())!;
-  await page.mouse.click(lane.x + 3, lane.y + lane.height / 2);
+  await page.mouse.click(lane.x + lane.width / 8 + 1, lane.y + lane.height / 2);
   await expect(app.button('Treat chosen hits')).toHaveText('1 chosen');
   await app.button('Level all').click();
   await app.savedSet((s) => hits(s).filter((h) => h.loudness).length === 1);

@@ -61,12 +61,19 @@ test('while the song stands still, a voice that is tried plays a phrase of its o
   expect((await phrases())[0]).toBeGreaterThanOrEqual(4.8);
 });
 
+async function backToItsOwn(app: App): Promise<void> {
+  await app.button('Sound menu').click();
+  await app.page.getByRole('menuitem', { name: 'Back to its own' }).click();
+  await savedTones(app, ({ settings }) => Object.keys(settings ?? {}).length === 0);
+}
+
 test('five strips shape a voice; one of its notes at a time, or several; all of it goes back to its own', async ({
   app,
   page,
 }) => {
   await openVoices(app);
   for (const name of ['Bright', 'Motion', 'Attack', 'Release', 'Width']) await expect(slider(app, name)).toBeVisible();
+  await backToItsOwn(app);
   await slider(app, 'Bright').focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
@@ -82,8 +89,6 @@ test('five strips shape a voice; one of its notes at a time, or several; all of 
   );
   await app.button('Notes at once Several').click();
   await savedTones(app, ({ settings }) => settings?.mono === undefined);
-  await app.button('Sound menu').click();
-  await page.getByRole('menuitem', { name: 'Back to its own' }).click();
-  await savedTones(app, ({ settings }) => Object.keys(settings ?? {}).length === 0);
+  await backToItsOwn(app);
   await expectUsableEverywhere(page);
 });

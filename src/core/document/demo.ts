@@ -3,18 +3,20 @@ import { newSet } from './create';
 import { idsFrom } from './hit';
 import type { Move } from './moves';
 import type { Pattern } from './pattern';
-import type { Section } from './section';
 import type { OpenSet } from './set';
 import type { PadKind } from './soundKinds';
 import { FIRST_STAGE, WAITING_STAGE } from './stage';
 import {
   barTicks,
+  chordsAt,
   inOrder,
   writtenNotes,
   writtenPattern,
+  writtenSections,
   type Playing,
   type WrittenLanes,
   type WrittenNotes,
+  type WrittenSection,
 } from './written';
 import { newTrack } from './track';
 
@@ -49,7 +51,7 @@ export function demoSet(): OpenSet {
     },
   ]);
   const tracks = { 0: FIRST_STAGE, 1: WAITING_STAGE, 2: WAITING_STAGE, 3: WAITING_STAGE };
-  return { set: { ...set, sections: demoSections() }, stage: { shown: 0, tracks } };
+  return { set: { ...set, sections: writtenSections(EVENING) }, stage: { shown: 0, tracks } };
 }
 
 /** Sounds of Wheels whose level is not that of the kit, dB. */
@@ -78,25 +80,14 @@ const ASIDE: KitDesign = {
 /** Hands that are tidied a little, and lean on the second sixteenth of each eighth. */
 const HANDS: Playing = { tempo: 112, strength: 0.4, swing: 0.54 };
 
-/** Slots of Wheels, Rails, Kerb and Lamps, null where a track stops, and how often each goes round before the next. */
-const EVENING: readonly (readonly [name: string, colour: number, plays: readonly (number | null)[], rounds: number])[] =
-  [
-    ['Doors', 0, [3, null, null, 0], 1],
-    ['First Laps', 2, [1, 1, 0, null], 1],
-    ['Fast Laps', 1, [4, 0, 0, 0], 2],
-    ['Couples Only', 6, [2, null, 1, 1], 2],
-    ['Last Lap', 4, [5, 2, 0, 2], 2],
-  ];
-
-function demoSections(): Section[] {
-  return EVENING.map(([name, colour, plays, rounds], i) => ({
-    id: i + 1,
-    name,
-    colour,
-    parts: plays.map((slot, track) => ({ track, plays: slot })),
-    rounds,
-  }));
-}
+/** What Wheels, Rails, Kerb and Lamps play. */
+const EVENING: readonly WrittenSection[] = [
+  ['Doors', 0, [3, null, null, 0], 1],
+  ['First Laps', 2, [1, 1, 0, null], 1],
+  ['Fast Laps', 1, [4, 0, 0, 0], 2],
+  ['Couples Only', 6, [2, null, 1, 1], 2],
+  ['Last Lap', 4, [5, 2, 0, 2], 2],
+];
 
 type Drums = readonly [name: string, lanes: WrittenLanes, moves?: Move[]];
 type Notes = readonly [name: string, notes: WrittenNotes];
@@ -241,17 +232,8 @@ const KERB: readonly Notes[] = [
 
 /** The same chords: A minor, F, D minor and E minor with their sevenths, close to each other. Pad 0 is A3. */
 const CHORDS = [[0, 2, 4, 6], [0, 2, 5, 7], [0, 3, 5, 7], [1, 3, 4, 6]]; // prettier-ignore
-const chordsAt = (...times: readonly (readonly [from: number, to: number, tenths: number])[]): WrittenNotes => ({
-  bars: 4,
-  notes: CHORDS.flatMap((chord, bar) =>
-    times.flatMap(([from, to, tenths]) =>
-      chord.map((pad, i) => [pad, 16 * bar + from, 16 * bar + to, tenths - 0.5 * i] as const),
-    ),
-  ),
-});
-
 const LAMPS: readonly Notes[] = [
-  ['Glow', chordsAt([0, 10, 6.5], [11, 15, 5])],
+  ['Glow', chordsAt(CHORDS, 0.5, [0, 10, 6.5], [11, 15, 5])],
   [
     'Blink',
     {
@@ -264,5 +246,5 @@ const LAMPS: readonly Notes[] = [
       ],
     },
   ],
-  ['Stabs', chordsAt([0, 2, 4.5], [3, 4, 4.5], [6, 8, 5.5], [11, 12, 5], [14, 15, 4])],
+  ['Stabs', chordsAt(CHORDS, 0.5, [0, 2, 4.5], [3, 4, 4.5], [6, 8, 5.5], [11, 12, 5], [14, 15, 4])],
 ]; // prettier-ignore

@@ -4,6 +4,7 @@ import { msToTicks, ticksPerBar, type Meter } from '../time/ticks';
 import type { Hit } from './hit';
 import { padOfKind } from './kits';
 import type { Pattern } from './pattern';
+import type { Section } from './section';
 import type { PadKind } from './soundKinds';
 
 /**
@@ -112,4 +113,37 @@ export function writtenNotes(
     snap: { grid: step, strength },
   }));
   return { name, length: bars * barTicks(), hits };
+}
+
+/**
+ * A chord for each bar, struck at the same times in all of them.
+ * @param chords pads, from low to high
+ * @param softer tenths of velocity by which each note is softer than the one below it
+ * @param times sixteenths of the bar at which they begin and end, and the velocity of their lowest note in tenths
+ */
+export function chordsAt(
+  chords: readonly (readonly number[])[],
+  softer: number,
+  ...times: readonly (readonly [from: number, to: number, tenths: number])[]
+): WrittenNotes {
+  const notes = chords.flatMap((chord, bar) =>
+    times.flatMap(([from, to, tenths]) =>
+      chord.map((pad, i) => [pad, 16 * bar + from, 16 * bar + to, tenths - softer * i] as const),
+    ),
+  );
+  return { bars: chords.length, notes };
+}
+
+/** A section: the slots that its tracks play, null where one stops, and how often it goes round before the next. */
+export type WrittenSection = readonly [name: string, colour: number, plays: readonly (number | null)[], rounds: number];
+
+/** The sections of a set, in their order. */
+export function writtenSections(sections: readonly WrittenSection[]): Section[] {
+  return sections.map(([name, colour, plays, rounds], i) => ({
+    id: i + 1,
+    name,
+    colour,
+    parts: plays.map((slot, track) => ({ track, plays: slot })),
+    rounds,
+  }));
 }

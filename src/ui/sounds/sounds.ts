@@ -11,3 +11,6 @@ export { LfoSheet } from './LfoSheet';
 export { RecordSheet } from './RecordSheet';
 export { SliceSheet } from '../slice/SliceSheet';
 export { loadSamples } from './sampleActs';
+// Demos that play kits of the shelf.
+export { lateTram } from '@/core/shelf/sets/lateTram';
+export { oneAtATime } from '@/core/shelf/sets/oneAtATime';

@@ -19,6 +19,8 @@ import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS, WORDS_STRONG } from '../theme/tokens';
 import { grown } from '../theme/type';
 
+const loadSounds = () => import('../sounds/sounds');
+
 /** The page of the first visit: three ways to begin, and two more demos. */
 export function StartScreen() {
   const tokens = useTokens();
@@ -102,14 +104,14 @@ export function StartScreen() {
           label="Late Tram"
           caption="Demo, slow and dusty"
           text="Late Tram"
-          onPress={other('Late Tram', async () => (await import('@/core/shelf/sets/lateTram')).lateTram())}
+          onPress={other('Late Tram', async () => (await loadSounds()).lateTram())}
           style={styles.share}
         />
         <ControlButton
           label="One at a Time"
           caption="Demo for lessons"
           text="One at a Time"
-          onPress={other('One at a Time', async () => (await import('@/core/shelf/sets/oneAtATime')).oneAtATime())}
+          onPress={other('One at a Time', async () => (await loadSounds()).oneAtATime())}
           style={styles.share}
         />
       </View>

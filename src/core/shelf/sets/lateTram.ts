@@ -1,13 +1,12 @@
 import { newSet } from '../../document/create';
 import { idsFrom } from '../../document/hit';
 import type { Kit } from '../../document/kit';
-import type { Section } from '../../document/section';
 import type { OpenSet } from '../../document/set';
 import { SOUND_NUMBERS, type SoundSettings } from '../../document/sound';
 import { PAD_KINDS, type PadKind } from '../../document/soundKinds';
 import { FIRST_STAGE, WAITING_STAGE } from '../../document/stage';
 import { newTrack } from '../../document/track';
-import { inOrder, writtenNotes, writtenPattern, type Playing, type WrittenLanes, type WrittenNotes } from '../../document/written'; // prettier-ignore
+import { chordsAt, inOrder, writtenNotes, writtenPattern, writtenSections, type Playing, type WrittenLanes, type WrittenNotes, type WrittenSection } from '../../document/written'; // prettier-ignore
 import { SHIPPED_KITS } from '../shippedKits';
 
 /**
@@ -26,7 +25,7 @@ export function lateTram(): OpenSet {
     { ...newTrack('Windows', 7, WINDOWS.map(notes)), id: 3, level: 0.9, tones: { voice: 'keys', preset: 'lantern', ...minor, settings: { level: 1.8, attack: 0.03, bright: 1, width: 1, room: 0.2 } } },
   ]); // prettier-ignore
   const tracks = { 0: FIRST_STAGE, 1: WAITING_STAGE, 2: FIRST_STAGE, 3: FIRST_STAGE };
-  return { set: { ...set, sections: sections() }, stage: { shown: 0, tracks } };
+  return { set: { ...set, sections: writtenSections(RIDE) }, stage: { shown: 0, tracks } };
 }
 
 /** Coats: a soft kick, and the others around it. */
@@ -66,23 +65,13 @@ function kitOf(id: string, louder: number, changes: Partial<Record<PadKind, Soun
   return { ...kit!, pads };
 }
 
-/** Slots of Coats, Sleepers, Bollard and Windows, null where a track stops, and how often each goes round. */
-const RIDE: readonly (readonly [name: string, colour: number, plays: readonly (number | null)[], rounds: number])[] = [
+/** What Coats, Sleepers, Bollard and Windows play. */
+const RIDE: readonly WrittenSection[] = [
   ['Platform', 0, [1, null, null, 0], 2],
   ['Aboard', 2, [0, null, 0, 0], 2],
   ['Over the Bridge', 5, [2, 0, 1, 1], 2],
   ['Last Stop', 6, [3, null, 0, 0], 2],
 ];
-
-function sections(): Section[] {
-  return RIDE.map(([name, colour, plays, rounds], i) => ({
-    id: i + 1,
-    name,
-    colour,
-    parts: plays.map((slot, track) => ({ track, plays: slot })),
-    rounds,
-  }));
-}
 
 const COATS: readonly (readonly [string, WrittenLanes])[] = [
   [
@@ -158,16 +147,7 @@ const BOLLARD: readonly (readonly [string, WrittenNotes])[] = [
 
 /** D minor seven, B flat, G minor seven and A minor seven, close to each other. Pad 0 is D3. */
 const CHORDS = [[0, 2, 4, 6], [0, 2, 5, 7], [0, 3, 5, 7], [1, 3, 4, 6]]; // prettier-ignore
-const chordsAt = (...times: readonly (readonly [from: number, to: number, tenths: number])[]): WrittenNotes => ({
-  bars: 4,
-  notes: CHORDS.flatMap((chord, bar) =>
-    times.flatMap(([from, to, tenths]) =>
-      chord.map((pad, i) => [pad, 16 * bar + from, 16 * bar + to, tenths - 0.4 * i] as const),
-    ),
-  ),
-});
-
 const WINDOWS: readonly (readonly [string, WrittenNotes])[] = [
-  ['Lit', chordsAt([0, 7, 6.5], [10, 14, 5])],
-  ['Passing', chordsAt([0, 3, 6.5], [6, 9, 5.5], [11, 15, 5])],
+  ['Lit', chordsAt(CHORDS, 0.4, [0, 7, 6.5], [10, 14, 5])],
+  ['Passing', chordsAt(CHORDS, 0.4, [0, 3, 6.5], [6, 9, 5.5], [11, 15, 5])],
 ];

@@ -4,7 +4,7 @@ import type { Section } from '../../document/section';
 import type { OpenSet } from '../../document/set';
 import { FIRST_STAGE } from '../../document/stage';
 import { newTrack } from '../../document/track';
-import { writtenPattern, type Playing, type WrittenLanes } from '../../document/written';
+import { writtenPattern, writtenSections, type Playing, type WrittenLanes } from '../../document/written';
 
 /**
  * *One at a Time*: a beat for lessons, 100 BPM. Each pattern of one bar has one sound more than the one before it, straight and on the grid,
@@ -37,12 +37,6 @@ function lanesUpTo(step: number): WrittenLanes {
 }
 
 function sections(): Section[] {
-  return LESSON.map(([name], i) => ({
-    id: i + 1,
-    name,
-    colour: i,
-    parts: [{ track: 0, plays: i }],
-    rounds: 4,
-    ...(i + 1 < LESSON.length && { then: i + 2 }),
-  }));
+  const written = writtenSections(LESSON.map(([name], i) => [name, i, [i], 4]));
+  return written.map((section, i) => (i + 1 < LESSON.length ? { ...section, then: i + 2 } : section));
 }
