@@ -5,7 +5,8 @@ import { migrate } from './migrations/migrate';
 import { isPlain } from '../plain';
 import type { Pattern } from './pattern';
 import { PatternSchema } from './patternSchema';
-import { SCHEMA_VERSION, type BeatSet, type OpenSet } from './set';
+import { mixProblem } from './mix';
+import { SCHEMA_VERSION, tracksOf, type BeatSet, type OpenSet } from './set';
 import { SetSchema, TrackStageSchema } from './setSchema';
 import { FIRST_STAGE, type Stage } from './stage';
 import type { Track } from './track';
@@ -107,6 +108,8 @@ function readStage({ shown, tracks }: { shown: number; tracks: Record<string, un
 /** What no single field can tell. */
 function checkLinks(set: BeatSet, shown: number): void {
   const ids = new Set<number>();
+  const mixed = mixProblem(set.mix, tracksOf(set));
+  if (mixed) throw new Problem(mixed);
   if (set.order.length > MAX_TRACKS) throw new Problem(`It has ${set.order.length} tracks; ${MAX_TRACKS} is the most.`);
   if (!set.tracks[shown]) throw new Problem(`At stage, shown: there is no track of number ${shown}.`);
   const sections = new Set(set.sections.map((section) => section.id));

@@ -3,6 +3,7 @@ import type { GridName } from '../quantize/grid';
 import type { Meter } from '../time/ticks';
 import type { Stage } from './stage';
 import type { Hit } from './hit';
+import type { Mix } from './mix';
 import type { Pattern, PatternPlace } from './pattern';
 import type { Track } from './track';
 import type { Section } from './section';
@@ -48,6 +49,7 @@ export interface BeatSet {
   order: number[];
   launching: Launching;
   sections: Section[];
+  mix?: Mix;
   /** The pattern that is shown beneath the one being edited. */
   trace?: PatternPlace;
 }

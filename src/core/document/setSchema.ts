@@ -4,6 +4,7 @@ import { MAX_TEMPO, MIN_TEMPO } from '../time/ticks';
 import { DROPS, type Drop } from './launching';
 import { MAX_NAME, MAX_NOTE, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS } from './limits';
 import { CLICK_SOUNDS, CLICK_TIMES, type ClickSound, type ClickTime } from './metronome';
+import { MixSchema } from './mixSchema';
 import { SCHEMA_VERSION, type CountIn } from './set';
 import { Between, Part, Parts, Whole } from './validation';
 
@@ -96,6 +97,7 @@ export class SetSchema {
   order!: number[];
   @Part(() => LaunchingSchema) launching!: LaunchingSchema;
   @Parts(() => SectionSchema, MAX_SECTIONS) sections!: SectionSchema[];
+  @IsOptional() @Part(() => MixSchema) mix?: MixSchema;
   @IsOptional() @Part(() => PatternPlaceSchema) trace?: PatternPlaceSchema;
   @Part(() => StageSchema) stage!: StageSchema;
 }

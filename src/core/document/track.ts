@@ -1,5 +1,6 @@
 import type { Kit } from './kit';
 import { POLISHED_FLOOR } from './kits';
+import type { ChannelSettings } from './mix';
 import type { Tones } from './tones';
 import { PATTERN_SLOTS } from './limits';
 import type { Pattern } from './pattern';
@@ -23,6 +24,10 @@ export interface Track {
   tones?: Tones;
   /** 0..1 */
   level: number;
+  /** What its channel of the mix does, beside its level. */
+  channel?: ChannelSettings;
+  /** The group that it goes to, by its id. Absent: to the whole mix. */
+  goesTo?: number;
   /** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
   mutedPads?: number[];
   soloPads?: number[];

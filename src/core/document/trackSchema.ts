@@ -1,6 +1,8 @@
 import { ArrayMaxSize, ArrayMinSize, ArrayUnique, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, MaxLength, Min } from 'class-validator'; // prettier-ignore
 import { KitSchema } from './kitSchema';
 import { MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from './limits';
+import { MAX_GROUPS } from './mix';
+import { ChannelSettingsSchema } from './mixSchema';
 import { SoundSettingsSchema } from './soundSchema';
 import { MOST_OCTAVES, SCALES, type ScaleName } from './tones';
 import { presetsOf, TONE_VOICES, type TonePreset, type ToneSource, type ToneVoice } from './toneVoices';
@@ -50,6 +52,8 @@ export class TrackSchema {
   @Part(() => KitSchema) kit!: KitSchema;
   @IsOptional() @Part(() => TonesSchema) tones?: TonesSchema;
   @Between(0, 1) level!: number;
+  @IsOptional() @Part(() => ChannelSettingsSchema) channel?: ChannelSettingsSchema;
+  @IsOptional() @Whole(0, MAX_GROUPS - 1) goesTo?: number;
   @IsOptional() @IsPads() mutedPads?: number[];
   @IsOptional() @IsPads() soloPads?: number[];
   /** Empty slots are null, which a list of parts cannot hold: they are checked one by one. */

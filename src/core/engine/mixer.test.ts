@@ -1,8 +1,9 @@
 import { AS_IT_IS } from '../launch/launchState';
+import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '../document/mix';
 import { at, type Command } from '../protocol/commands';
 import { CEILING } from '../sound/limiter';
 import { renderCommands } from './offline';
-import { SR } from './rig.testing';
+import { padOf, SR, STILL } from './rig.testing';
 
 test('never exceeds the ceiling, and is limited only when it must be', () => {
   const all: Command[] = Array.from({ length: 16 }, (_, pad) =>
@@ -35,4 +36,66 @@ test('a muted track is silent, and comes back', () => {
   const { left } = renderCommands([mute(0, true), strike(5000, 1), mute(40000, false), strike(50000, 2)], SR, 60000);
   expect(Math.max(...left.subarray(5000, 40000).map(Math.abs))).toBe(0);
   expect(Math.max(...left.subarray(50000, 60000).map(Math.abs))).toBeGreaterThan(0.2);
+});
+
+describe('channels', () => {
+  const kick = padOf('kick');
+  const strike = (frame: number, track: number, pad: number, id: number) =>
+    at(frame, { type: 'padDown', track, pad, velocity: 1, heard: 0, id });
+  const kits = [0, 1, 2].map((track) => at(0, { type: 'kit', track, kit: STILL }));
+  const strokes = [
+    strike(1000, 0, kick, 1),
+    strike(9000, 1, padOf('snare'), 3),
+    strike(15000, 2, padOf('closedHat'), 5),
+  ];
+  const control = (channel: number, name: MixControl, value: number, frame = 0) =>
+    at(frame, { type: 'channel', channel, control: name, value });
+  const heard = (commands: readonly Command[], frames = SR) => renderCommands([...kits, ...commands, ...strokes], SR, frames); // prettier-ignore
+  const energy = (samples: Float32Array, from = 0, to = samples.length) => samples.subarray(from, to).reduce((sum, x) => sum + x * x, 0); // prettier-ignore
+
+  test('tracks go through their groups, and those through one more at most; with nothing set it is as without any', () => {
+    const plain = heard([]);
+    const grouped = heard([
+      at(0, { type: 'goesTo', channel: 0, group: 1 }),
+      at(0, { type: 'goesTo', channel: 1, group: 0 }),
+      at(0, { type: 'goesTo', channel: FIRST_GROUP_CHANNEL, group: 1 }),
+    ]);
+    let worst = 0;
+    plain.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - grouped.left[i]!))));
+    // The order of the additions is another one.
+    expect(worst).toBeLessThan(1e-7);
+    const routes = [at(0, { type: 'goesTo', channel: 0, group: 1 }), at(0, { type: 'goesTo', channel: 1, group: 0 }), at(0, { type: 'goesTo', channel: FIRST_GROUP_CHANNEL, group: 1 })]; // prettier-ignore
+    const inner = heard([...routes, control(FIRST_GROUP_CHANNEL, 'level', 0)]);
+    expect(energy(inner.left, 9000 + 500, 15000)).toBeLessThan(0.1 * energy(plain.left, 9000 + 500, 15000));
+    const outer = heard([...routes, control(FIRST_GROUP_CHANNEL + 1, 'level', 0)]);
+    expect(energy(outer.left, 500, 15000)).toBe(0);
+    expect(energy(outer.left, 15000)).toBeGreaterThan(0);
+  });
+
+  test('one channel changes its own track alone, and the whole mix all of it', () => {
+    const plain = heard([]);
+    const { left } = heard([control(1, 'filter', -0.8)]);
+    expect(left.subarray(0, 9000)).toEqual(plain.left.subarray(0, 9000));
+    expect(energy(left, 9000, 15000)).toBeLessThan(0.7 * energy(plain.left, 9000, 15000));
+    expect(energy(heard([control(WHOLE_CHANNEL, 'level', 0.5)]).left)).toBeLessThan(0.3 * energy(plain.left));
+    const panned = heard([control(0, 'pan', -1), control(1, 'pan', 1)]);
+    // The room answers from everywhere.
+    expect(energy(panned.right, 1000, 3000)).toBeLessThan(0.02 * energy(panned.left, 1000, 3000));
+  });
+
+  test('what is sent comes back after the echo’s time, which follows the tempo, and fades with the song', () => {
+    const told = (frame: number): Command[] => [
+      at(frame, { type: 'echo', ticks: 960, ms: 0, feedback: 0, tone: 1, width: 1 }),
+      at(0, { type: 'tempo', bpm: 120 }),
+      control(0, 'echo', 1),
+    ];
+    const plain = heard([], 60000);
+    const { left, right } = heard(told(0), 60000);
+    const difference = left.map((x, i) => x - plain.left[i]!);
+    // 0.5 s at 120 BPM, on the left; the limiter tells of everything a little later.
+    expect(difference.findIndex((x) => Math.abs(x) > 1e-4)).toBeGreaterThanOrEqual(24000 + 1000);
+    expect(difference.findIndex((x) => Math.abs(x) > 1e-3)).toBeLessThan(24000 + 1000 + 200);
+    expect(energy(right.map((x, i) => x - plain.right[i]!), 24000, 30000)).toBeLessThan(0.01 * energy(difference, 24000, 30000)); // prettier-ignore
+    expect(energy(heard([...told(0), at(900, { type: 'tempo', bpm: 240 })], 60000).left.map((x, i) => x - plain.left[i]!), 13100, 20000)).toBeGreaterThan(0); // prettier-ignore
+  });
 });

@@ -4,26 +4,24 @@ import { DcBlocker } from '../sound/dcBlocker';
 import { Limiter } from '../sound/limiter';
 import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
-import { VoiceBus } from '../sound/voiceBus';
-import { addBus, gains } from '../sound/voiceLoops';
+import { Echo } from '../sound/mix/echo';
+import { MixBus } from '../sound/mix/mixBus';
+import { Strip } from '../sound/mix/strip';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
+import { CHANNELS, ECHO_TIMES, FIRST_GROUP_CHANNEL, MAX_GROUPS, WHOLE_CHANNEL } from '../document/mix';
 
-const GAIN_RAMP_SECONDS = 0.01;
+const RAMP_SECONDS = 0.01;
 
-const trackBus = new VoiceBus();
-const mixBus = new VoiceBus();
+const trackBus = new MixBus();
+const groupBuses = Array.from({ length: MAX_GROUPS }, () => new MixBus());
+const mixBus = new MixBus();
 
-/** One track's way into the mix. */
-class TrackBus {
-  level = 1;
-  gain = 1;
-  /** Voices that ring in the stretch being rendered. */
-  ringing = 0;
-}
+/** As where a channel goes to: the whole mix. */
+export const TO_WHOLE = -1;
 
 /** What of the mix goes out. */
 export interface Tap {
@@ -33,12 +31,23 @@ export interface Tap {
   limited: boolean;
 }
 
-/** Brings the voices together: track levels, fade, room, click, limiter. */
+/** Brings the voices together: the channels of tracks, groups and the whole mix, fade, room, echo, click, limiter. */
 export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
   peak = 0;
-  private readonly tracks = Array.from({ length: MAX_TRACKS }, () => new TrackBus());
+  private readonly strips: readonly Strip[];
+  /** The group that each track and each group goes to, or TO_WHOLE. */
+  private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
+  /** Groups that something goes to, each before the one that it goes to. */
+  private groups: number[] = [];
+  /** Voices of each track that ring in the stretch being rendered. */
+  private readonly ringing = new Int32Array(MAX_TRACKS);
   private readonly room: Room;
+  private readonly echo: Echo;
+  /** Ticks between two echoes; 0 where they are told in ms. */
+  private echoTicks: number = ECHO_TIMES['1/8 dotted'];
+  private echoMs = 0;
+  private echoFramesPerTick = 0;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
   private readonly dcRight: DcBlocker;
@@ -48,24 +57,52 @@ export class Mixer implements Part {
   private fadeGain = 1;
 
   constructor(
-    sampleRate: number,
+    private readonly sampleRate: number,
     private readonly transport: Transport,
     private readonly launcher: Launcher,
     private readonly voices: VoicePool,
     private readonly click: Click,
   ) {
+    this.strips = Array.from({ length: CHANNELS }, () => new Strip(sampleRate));
     this.room = new Room(sampleRate);
+    this.echo = new Echo(sampleRate);
     this.limiter = new Limiter(sampleRate);
     this.dcLeft = new DcBlocker(sampleRate);
     this.dcRight = new DcBlocker(sampleRate);
-    this.rampStep = 1 / (GAIN_RAMP_SECONDS * sampleRate);
+    this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
   }
 
-  readonly commands: Handlers<'trackLevel'> = {
+  readonly commands: Handlers<'trackLevel' | 'channel' | 'goesTo' | 'echo'> = {
     trackLevel: ({ track, level }) => {
-      this.tracks[track]!.level = level;
+      this.strips[track]!.level = level;
+    },
+    channel: ({ channel, control, value }) => this.strips[channel]!.set(control, value),
+    goesTo: ({ channel, group }) => {
+      this.goesTo[channel] = group;
+      this.orderGroups();
+    },
+    echo: ({ ticks, ms, feedback, tone, width }) => {
+      this.echoTicks = ticks;
+      this.echoMs = ms;
+      this.echoFramesPerTick = 0;
+      this.echo.set('feedback', feedback);
+      this.echo.set('tone', tone);
+      this.echo.set('width', width);
     },
   };
+
+  trackRemoved(track: number): void {
+    this.strips[track]!.reset();
+    this.goesTo[track] = TO_WHOLE;
+    this.orderGroups();
+  }
+
+  /** Groups that something goes to; one that goes to another comes before that. */
+  private orderGroups(): void {
+    const used = Array.from({ length: MAX_GROUPS }, (_, group) => group).filter((group) => this.goesTo.includes(group));
+    const isInner = (group: number) => this.goesTo[FIRST_GROUP_CHANNEL + group] !== TO_WHOLE;
+    this.groups = [...used.filter(isInner), ...used.filter((group) => !isInner(group))];
+  }
 
   /** From the next sample on something else goes out. */
   hear(tap: Tap): void {
@@ -75,25 +112,33 @@ export class Mixer implements Part {
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
   get isSilent(): boolean {
     const { room, limiter, dcLeft, dcRight, click } = this;
-    const settled = this.tracks.every((track, index) => track.gain === this.targetOf(index));
-    const quiet = room.isAsleep && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
+    const settled = this.strips.every((strip, channel) => strip.gain === this.targetOf(channel) && !strip.isAwake);
+    const quiet =
+      this.echo.isAsleep && room.isAsleep && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
     return settled && quiet && this.fadeGain === 1;
   }
 
   /** Every level is at once where it is to be. */
   arrive(): void {
-    this.tracks.forEach((track, index) => (track.gain = this.targetOf(index)));
+    this.strips.forEach((strip, channel) => (strip.gain = this.targetOf(channel)));
   }
 
   /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
   render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
     const { left, right, send } = mixBus;
+    const { frame } = this.transport;
     mixBus.clear(frames);
-    for (const track of this.tracks) track.ringing = 0;
-    for (const voice of this.voices.voices) if (voice.active) this.tracks[voice.track]!.ringing++;
-    for (let t = 0; t < this.tracks.length; t++) this.renderTrack(t, frames);
+    for (const group of this.groups) groupBuses[group]!.clear(frames);
+    this.ringing.fill(0);
+    for (const voice of this.voices.voices) if (voice.active) this.ringing[voice.track]!++;
+    for (let track = 0; track < MAX_TRACKS; track++) this.renderTrack(track, frames);
+    for (const group of this.groups) this.renderGroup(group, frames);
     this.renderFade(frames);
-    this.room.process(send, left, right, frames, this.transport.frame);
+    this.room.process(send, left, right, frames, frame);
+    this.renderEcho(frames);
+    const whole = this.strips[WHOLE_CHANNEL]!;
+    whole.treat(mixBus, frames, frame);
+    whole.bring(mixBus, this.targetOf(WHOLE_CHANNEL), frames);
     if (this.tap.limited) this.click.render(left, right, frames);
     this.dcLeft.process(left, frames);
     this.dcRight.process(right, frames);
@@ -110,39 +155,45 @@ export class Mixer implements Part {
     }
   }
 
-  private targetOf(index: number): number {
-    return this.launcher.live.heard[index] === 1 ? this.tracks[index]!.level : 0;
+  private targetOf(channel: number): number {
+    const isHeard = channel >= MAX_TRACKS || this.launcher.live.heard[channel] === 1;
+    return isHeard ? this.strips[channel]!.level : 0;
   }
 
-  private renderTrack(index: number, frames: number): void {
-    const track = this.tracks[index]!;
-    const target = this.targetOf(index);
-    if (track.ringing === 0 && track.gain === target) return;
+  private renderTrack(track: number, frames: number): void {
+    const strip = this.strips[track]!;
+    const target = this.targetOf(track);
+    if (this.ringing[track] === 0 && strip.gain === target && !strip.isAwake) return;
     trackBus.clear(frames);
     for (const voice of this.voices.voices) {
-      if (voice.active && voice.track === index) voice.render(trackBus, frames, this.voices.clock);
+      if (voice.active && voice.track === track) voice.render(trackBus, frames, this.voices.clock);
     }
-    if (this.tap.track !== null && this.tap.track !== index) trackBus.clear(frames);
-    this.mixTrack(track, target, frames);
+    if (this.tap.track !== null && this.tap.track !== track) trackBus.clear(frames);
+    strip.treat(trackBus, frames, this.transport.frame);
+    strip.mixInto(trackBus, this.busAfter(track), target, frames);
   }
 
-  /** Adds a track's bus to the mix through its level, which moves to a new one in a ramp. */
-  private mixTrack(track: TrackBus, target: number, frames: number): void {
-    if (track.gain === target) {
-      gains[0] = target;
-      return addBus(trackBus, mixBus, frames);
+  private renderGroup(group: number, frames: number): void {
+    const channel = FIRST_GROUP_CHANNEL + group;
+    const strip = this.strips[channel]!;
+    strip.treat(groupBuses[group]!, frames, this.transport.frame);
+    strip.mixInto(groupBuses[group]!, this.busAfter(channel), this.targetOf(channel), frames);
+  }
+
+  private busAfter(channel: number): MixBus {
+    const group = this.goesTo[channel]!;
+    return group === TO_WHOLE ? mixBus : groupBuses[group]!;
+  }
+
+  /** Its time is looked at anew whenever it or the tempo was changed. */
+  private renderEcho(frames: number): void {
+    const { framesPerTick } = this.transport.now;
+    if (framesPerTick !== this.echoFramesPerTick) {
+      this.echoFramesPerTick = framesPerTick;
+      this.echo.setTime(this.echoTicks > 0 ? this.echoTicks * framesPerTick : (this.echoMs * this.sampleRate) / 1000);
     }
-    const { rampStep } = this;
-    const { left, right, send } = mixBus;
-    let { gain } = track;
-    for (let i = 0; i < frames; i++) {
-      if (gain < target) gain = Math.min(target, gain + rampStep);
-      else if (gain > target) gain = Math.max(target, gain - rampStep);
-      left[i]! += trackBus.left[i]! * gain;
-      right[i]! += trackBus.right[i]! * gain;
-      send[i]! += trackBus.send[i]! * gain;
-    }
-    track.gain = gain;
+    if (this.echo.isAsleep && !mixBus.hasEcho) return;
+    this.echo.process(mixBus.echo, mixBus.left, mixBus.right, frames, this.transport.frame);
   }
 
   /**
@@ -151,7 +202,7 @@ export class Mixer implements Part {
    */
   private renderFade(frames: number): void {
     if (this.fadeGain === 1 && this.launcher.fadeFrom === Infinity) return;
-    const { left, right, send } = mixBus;
+    const { left, right, send, echo } = mixBus;
     let gain = this.fadeGain;
     for (let i = 0; i < frames; i++) {
       const target = this.fadeGainAt(this.transport.frame + i);
@@ -159,6 +210,7 @@ export class Mixer implements Part {
       left[i]! *= gain;
       right[i]! *= gain;
       send[i]! *= gain;
+      echo[i]! *= gain;
     }
     this.fadeGain = gain;
   }

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { decodeEvents, type EngineEvent } from '../protocol/events';
 import { SOUND } from '../document/run';
 import { Engine } from './engine';
-import { randomPerformance, sampleNamed, type Performance } from './performances.testing';
+import { randomMixedPerformance, randomPerformance, sampleNamed, type Performance } from './performances.testing';
 
 /**
  * What the engine made of these performances when they were last looked at: a change that is not meant to change the sound
@@ -74,7 +74,9 @@ test('random performances of everything: the same at any block size and from the
   // PERFORMANCES=10000 looks longer than every test run can.
   const count = Number(process.env.PERFORMANCES ?? 40);
   for (let seed = 1; seed <= count; seed++) {
-    const make = () => randomPerformance(seed * 7919, 20000, 60);
+    // Every other one with a mix.
+    const random = seed % 2 === 0 ? randomMixedPerformance : randomPerformance;
+    const make = () => random(seed * 7919, 20000, 60);
     const heard = play(make());
     const loudest = heard.left.reduce((most, x) => Math.max(most, Math.abs(x)), 0); // NaN for a frame that was not written
     const whole = play(make(), 20000);

@@ -10,6 +10,7 @@ import {
   type Sound,
   type SoundSettings,
 } from '../document/sound';
+import { FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL } from '../document/mix';
 import { presetsOf, TONE_VOICES, type ToneSource } from '../document/toneVoices';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
@@ -270,6 +271,29 @@ function deed(chance: Chance, frame: number): Instruction[] {
   let left = chance.share() * WEIGHT;
   for (const [weight, make] of DEEDS) if ((left -= weight) < 0) return make(chance, frame);
   return [];
+}
+
+/** What chance makes of the mix: channels, where they go, the echo. */
+function mixDeed(chance: Chance): Instruction {
+  const kind = chance.share();
+  if (kind < 0.1) return { type: 'echo', ticks: chance.of([0, 240, 320, 720]), ms: 1 + chance.whole(300), feedback: chance.share(), tone: chance.share(), width: chance.share() }; // prettier-ignore
+  if (kind < 0.25) return { type: 'goesTo', channel: chance.whole(TRACKS), group: chance.whole(MAX_GROUPS + 1) - 1 };
+  // Only the first two groups go on, to one of the last two.
+  if (kind < 0.3)
+    return { type: 'goesTo', channel: FIRST_GROUP_CHANNEL + chance.whole(2), group: chance.of([-1, 2, 3]) };
+  const control = chance.of(MIX_CONTROLS);
+  const { min, max, neutral } = MIX_RANGES[control];
+  const channel = chance.of([0, 1, 2, 3, 0, 1, 2, 3, FIRST_GROUP_CHANNEL + chance.whole(MAX_GROUPS), WHOLE_CHANNEL]);
+  return { type: 'channel', channel, control, value: chance.is(0.3) ? neutral : min + chance.share() * (max - min) };
+}
+
+/** A performance with a mix, too, that chance makes and turns while it plays. */
+export function randomMixedPerformance(seed: number, frames: number, count: number): Performance {
+  const { commands, ...rest } = randomPerformance(seed, frames, count);
+  const chance = new Chance(seed + 1);
+  const turns = Array.from({ length: count }, () => at(chance.is(0.4) ? 0 : chance.whole(frames), mixDeed(chance)));
+  // Of one frame the mix comes last.
+  return { ...rest, commands: [...commands, ...turns].sort((a, b) => a.frame - b.frame) };
 }
 
 /** What the player does at chance moments of some frames from `from` on. */

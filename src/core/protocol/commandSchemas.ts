@@ -5,6 +5,15 @@ import { isSampleId } from '../document/sample';
 import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
+import {
+  CHANNELS,
+  ECHO_MS,
+  MAX_GROUPS,
+  MIX_CONTROLS,
+  MIX_RANGES,
+  WHOLE_CHANNEL,
+  type MixControl,
+} from '../document/mix';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
 import { TONE_VOICES, type TonePreset, type ToneVoice } from '../document/toneVoices';
 import { IsPreset } from '../document/trackSchema';
@@ -129,6 +138,26 @@ class Notes extends OfTrack {
 }
 class TrackLevel extends OfTrack {
   @Between(0, 1) level!: number;
+}
+function isInRange(value: unknown, { control }: { control?: MixControl }): boolean {
+  const range = MIX_CONTROLS.includes(control!) && MIX_RANGES[control!];
+  return range && isNumber(value) && (value as number) >= range.min && (value as number) <= range.max;
+}
+class ChannelControl extends Any {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @IsIn(MIX_CONTROLS) control!: MixControl;
+  @Such(isInRange, 'must be within the range of its control') value!: number;
+}
+class GoesTo extends Any {
+  @Whole(0, WHOLE_CHANNEL - 1) channel!: number;
+  @Whole(-1, MAX_GROUPS - 1) group!: number;
+}
+class Echo extends Any {
+  @Whole(0, FAR_TICKS) ticks!: number;
+  @Between(0, ECHO_MS.max) ms!: number;
+  @Between(0, 1) feedback!: number;
+  @Between(0, 1) tone!: number;
+  @Between(0, 1) width!: number;
 }
 class PatternContents extends OfSlot {
   @Whole(0, FAR) revision!: number;
@@ -308,6 +337,9 @@ const SCHEMAS: Record<CommandType, Schema> = {
   dropSample: DropSample,
   notes: Notes,
   trackLevel: TrackLevel,
+  channel: ChannelControl,
+  goesTo: GoesTo,
+  echo: Echo,
   removeTrack: OfTrack,
   pattern: PatternContents,
   patternEdit: PatternEdit,

@@ -2,6 +2,7 @@ import type { Kit } from '../document/kit';
 import type { Sound, SoundSettings } from '../document/sound';
 import type { ToneSource } from '../document/toneVoices';
 import type { Control } from '../document/moves';
+import type { MixControl } from '../document/mix';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
 import type { PreparedSample } from '../sample/levels';
@@ -53,6 +54,12 @@ export interface CommandFields {
   /** A track plays notes; null: its kit. */
   notes: { track: number; layout: NoteLayout | null };
   trackLevel: { track: number; level: number };
+  /** One control of a channel of the mix (see `core/document/mix`): a track by its id, a group, or the whole mix. */
+  channel: { channel: number; control: MixControl; value: number };
+  /** A track or a group goes to a group, which goes to none itself; -1: to the whole mix. */
+  goesTo: { channel: number; group: number };
+  /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
+  echo: { ticks: number; ms: number; feedback: number; tone: number; width: number };
   /** A track that is no more: it stops, and its patterns go. */
   removeTrack: { track: number };
   /**

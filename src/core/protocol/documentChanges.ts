@@ -4,6 +4,7 @@ import type { Track } from '../document/track';
 import { chainPlan, sectionPlans } from '../launch/plans';
 import { gridTicks } from '../quantize/grid';
 import type { Instruction } from './commands';
+import { channelChanges, goesToChange, mixChanges } from './mixInstructions';
 import { heardPadsInstruction, metronomeInstruction, notesInstruction, trackInstructions } from './fromDocument';
 
 /** What an engine must be told of a set beside its tracks, since it was told another one; null: it knows nothing. */
@@ -17,6 +18,7 @@ export function setChanges(before: BeatSet | null, set: BeatSet): Instruction[] 
     out.push({ type: 'inputQuantize', grid: gridTicks(grid), on });
   }
   if (before?.sections !== set.sections) out.push({ type: 'sections', sections: sectionPlans(set.sections) });
+  out.push(...mixChanges(before?.mix, set.mix));
   return out;
 }
 
@@ -25,11 +27,12 @@ export function trackChanges(old: Track | undefined, track: Track): Instruction[
   const { id } = track;
   const chain: Instruction[] =
     track.chain !== old?.chain ? [{ type: 'chain', track: id, chain: chainPlan(track) }] : [];
-  if (!old) return [...chain, ...trackInstructions(id, track)];
+  if (!old) return [...chain, ...trackInstructions(id, track), ...goesToChange(id, undefined, track.goesTo)];
   const out = chain;
   out.push(...kitChanges(id, old.kit, track.kit));
   if (track.tones !== old.tones) out.push(notesInstruction(id, track.tones));
   if (track.level !== old.level) out.push({ type: 'trackLevel', track: id, level: track.level });
+  out.push(...channelChanges(id, old.channel, track.channel), ...goesToChange(id, old.goesTo, track.goesTo));
   if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(id, track));
   return out;
 }

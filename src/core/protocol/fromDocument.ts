@@ -2,6 +2,7 @@ import { padNote, type Tones } from '../document/tones';
 import { gridTicks } from '../quantize/grid';
 import { isWindowed, windowOf } from '../sequence/loopWindow';
 import { soundingHits } from '../sequence/soundingHits';
+import { channelChanges } from './mixInstructions';
 import { type NoteLayout, type Instruction } from './commands';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
 import { PADS } from '../document/limits';
@@ -80,6 +81,7 @@ export function trackInstructions(track: number, document: Track): Instruction[]
     { type: 'kit', track, kit: document.kit },
     ...(document.tones ? [notesInstruction(track, document.tones)] : []),
     { type: 'trackLevel', track, level: document.level },
+    ...channelChanges(track, undefined, document.channel),
     heardPadsInstruction(track, document),
   ];
 }

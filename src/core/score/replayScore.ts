@@ -29,6 +29,7 @@ export function replayScore(score: Score, sampleRate: number, from = 0, before: 
   for (const track of score.tracks) {
     for (const instruction of beginning(track, tick)) engine.post(at(begin, instruction));
   }
+  for (const { tick: at_, told } of score.mix) if (at_ < tick) engine.post(at(begin, told));
   const replay = new Replay(engine, commandsOf(score, time, begin));
   replay.skipTo(start);
   return replay;
@@ -52,6 +53,9 @@ function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
     if (frame >= begin) commands.push(at(frame, instruction()));
   };
   for (const { tick, value } of score.tempo) add(tick, () => ({ type: 'tempo', bpm: value }));
+  // What lies before is told at the beginning.
+  const begins = time.tickAt(begin);
+  for (const { tick, told } of score.mix) if (tick >= begins) add(tick, () => told);
   for (const { id: track, levels } of score.tracks) {
     for (const { tick, value } of levels) add(tick, () => ({ type: 'trackLevel', track, level: value }));
   }

@@ -1,3 +1,5 @@
+import { demoSet } from '../document/demo';
+import { FIRST_ECHO, type Mix } from '../document/mix';
 import { randomDeeds } from '../engine/performances.testing';
 import { replayLog } from '../engine/replay';
 import { at, type CommandType } from '../protocol/commands';
@@ -72,6 +74,26 @@ test('blocks begin and end on the lines on which patterns were launched; bars ar
   expect(wheels!.blocks[1]!.from).toBe(bar);
   expect(rails!.levels.map(({ tick, value }) => [tick, value])).toEqual([[0, run.set.tracks[1]!.level], [near(2 * bar), 0]]); // prettier-ignore
   expect(score.length).toBe(3 * bar);
+});
+
+test('a score plays the mix that was heard, what was turned meanwhile, too', () => {
+  const { set, stage } = demoSet();
+  const tracks = { ...set.tracks };
+  tracks[0] = { ...tracks[0]!, goesTo: 1, channel: { low: 4, ratio: 3, threshold: -24 } };
+  tracks[3] = { ...tracks[3]!, channel: { echo: 0.4, filter: -0.3, pan: 0.4 } };
+  const mix: Mix = { echo: { ...FIRST_ECHO, time: '1/8' }, groups: [{ id: 1, name: 'Drums', colour: 2, level: 0.7 }] };
+  const turns = [
+    at(40000, { type: 'channel', channel: 3, control: 'filter', value: -0.8 } as const),
+    at(90000, { type: 'goesTo', channel: 0, group: -1 } as const),
+    at(100000, { type: 'echo', ticks: 240, ms: 0, feedback: 0.5, tone: 0.5, width: 0 } as const),
+  ];
+  const run = performed([play(1000), ...turns], 4 * SR, { set: { ...set, tracks, mix }, stage });
+  const score = readScore(copied(run), run);
+  expect(score.mix.map(({ told }) => told.type)).toEqual(expect.arrayContaining(['channel', 'goesTo', 'echo']));
+  const frames = run.to - run.from;
+  const heard = samples(replayLog(copied(run)), run.from, frames);
+  const again = samples(replayScore(score, SR), run.from, frames);
+  for (const side of [0, 1]) expect(heard[side]!.findIndex((x, i) => Math.abs(x - again[side]![i]!) > 1e-6)).toBe(-1);
 });
 
 test('a run that begins with its song begins with bar 1, wherever the first frame lies', () => {

@@ -13,9 +13,8 @@ const SETTLED = 512;
 
 export type RunOf = Performed & { from: number; to: number };
 
-/** Plays the demo from a state of rest, and keeps the log as it is captured. */
-export function performed(deeds: readonly Command[], frames: number): RunOf {
-  const { set, stage } = demoSet();
+/** Plays a set, the demo if none is given, from a state of rest, and keeps the log as it is captured. */
+export function performed(deeds: readonly Command[], frames: number, { set, stage } = demoSet()): RunOf {
   const engine = new Engine(SR);
   for (const instruction of documentInstructions(set, stage)) engine.post(at(0, instruction));
   for (const { id } of tracksOf(set)) {

@@ -1,6 +1,7 @@
 import type { RunPicture } from '../document/run';
 import type { Kit } from '../document/kit';
 import type { Tones } from '../document/tones';
+import type { Instruction } from '../protocol/commands';
 import type { PreparedSample } from '../sample/levels';
 import { mod, type Meter } from '../time/ticks';
 
@@ -74,6 +75,12 @@ export interface ScoreTrack {
   levels: readonly Step[];
 }
 
+/** Something of the mix was set. */
+export interface MixStep {
+  tick: number;
+  told: Instruction<'channel' | 'goesTo' | 'echo'>;
+}
+
 /** A section was launched. */
 export interface Mark {
   tick: number;
@@ -95,6 +102,8 @@ export interface Score {
   tempo: readonly Step[];
   tracks: readonly ScoreTrack[];
   marks: readonly Mark[];
+  /** What the mix was told, beside levels, in order of time; what lies before 0 holds from the beginning. */
+  mix: readonly MixStep[];
   /** Engine frame of tick 0, a float: noise differs from frame to frame. */
   frame: number;
   /** The song's tick there: slow waves go by it. */

@@ -2,11 +2,22 @@ import { patternAt, tracksOf } from '../document/set';
 import { padNote } from '../document/tones';
 import type { Performed } from '../engine/replay';
 import { SILENT } from '../launch/launchState';
-import type { Command } from '../protocol/commands';
+import type { Track } from '../document/track';
+import type { Command, Instruction } from '../protocol/commands';
+import { channelChanges, goesToChange, mixChanges } from '../protocol/mixInstructions';
 import type { EngineEvent } from '../protocol/events';
 import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
 import { PADS } from '../document/limits';
-import { stepAt, type Block, type Mark, type Score, type ScoreTrack, type Step, type Stroke } from './score';
+import {
+  stepAt,
+  type Block,
+  type Mark,
+  type MixStep,
+  type Score,
+  type ScoreTrack,
+  type Step,
+  type Stroke,
+} from './score';
 
 type Event<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
@@ -50,6 +61,7 @@ export class ScoreWriter {
   private readonly tracks = new Map<number, TrackNotes>();
   private readonly tempo: Step[] = [];
   private readonly marks: Mark[] = [];
+  private readonly mix: MixStep[] = [];
   private readonly meter: Meter;
   private piece: Piece;
   private isPlaying = false;
@@ -79,6 +91,8 @@ export class ScoreWriter {
       Object.assign(this.track(id), { level, muted, soloed });
     }
     this.noteLevels(frame);
+    const mixed = [...mixChanges(undefined, set.mix), ...tracksOf(set).flatMap(channelOf)];
+    for (const told of mixed) this.noteMix(frame, told);
   }
 
   /** A command that the engine was told; the player's levels and notes are nowhere else. */
@@ -86,6 +100,9 @@ export class ScoreWriter {
     if (command.type === 'trackLevel') {
       this.track(command.track).level = command.level;
       this.noteLevels(command.frame);
+    } else if (isOfMix(command)) {
+      const { frame, ...told } = command;
+      this.noteMix(frame, told);
     } else if (command.type === 'notes' && command.layout) {
       const { tones } = this.performed.set.tracks[command.track] ?? {};
       const { raised } = this.track(command.track);
@@ -146,6 +163,7 @@ export class ScoreWriter {
       length,
       tempo,
       tracks,
+      mix: moved(this.mix),
       marks: moved(this.marks).map((mark) => ({ ...mark, tick: Math.max(0, Math.round(mark.tick)) })),
       frame,
       songTick: origin - shift,
@@ -318,6 +336,10 @@ export class ScoreWriter {
     }
   }
 
+  private noteMix(frame: number, told: Instruction): void {
+    if (isOfMix(told)) this.mix.push({ tick: this.tickAt(frame), told });
+  }
+
   /** Writes a fade into the levels of all tracks, as far as it came: evenly to the ear, as the mixer has it. */
   private endFade(at: number): void {
     const { fade } = this;
@@ -350,6 +372,15 @@ export class ScoreWriter {
   private nextId(): number {
     return ++this.lastId;
   }
+}
+
+function isOfMix<T extends Instruction>(told: T): told is T & MixStep['told'] {
+  return told.type === 'channel' || told.type === 'goesTo' || told.type === 'echo';
+}
+
+/** What an engine is told of a track's place in the mix. */
+function channelOf({ id, channel, goesTo }: Track): Instruction[] {
+  return [...channelChanges(id, undefined, channel), ...goesToChange(id, undefined, goesTo)];
 }
 
 /** A block as it lies from an origin on. It is heard exactly as long as its content is, so that nothing of it goes round. */

@@ -1,0 +1,124 @@
+import { MAX_TRACKS } from './limits';
+import type { ControlRange } from './moves';
+
+/** What of one channel of the mix can be turned. */
+export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'filter', 'room', 'echo'] as const; // prettier-ignore
+export type MixControl = (typeof MIX_CONTROLS)[number];
+
+export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
+  level: 'Level',
+  pan: 'Pan',
+  low: 'Low',
+  bell: 'Bell',
+  bellHz: 'Bell at',
+  bellQ: 'Bell width',
+  high: 'High',
+  threshold: 'Threshold',
+  ratio: 'Ratio',
+  attack: 'Attack',
+  release: 'Release',
+  makeUp: 'Make-up',
+  knee: 'Knee',
+  filter: 'Filter',
+  room: 'Room',
+  echo: 'Echo',
+};
+
+/**
+ * Level 0..1, 1 is as it comes; pan -1..1; low, bell, high, threshold, make-up and knee in dB, the bell's place in Hz, its width as Q, the ratio as so many
+ * dB in for one out, attack and release in ms; the filter -1..1: left of the middle it closes from above, right of it from below; room and echo
+ * as the share that is sent there.
+ */
+export const MIX_RANGES: Record<MixControl, ControlRange> = {
+  level: { min: 0, max: 1, neutral: 0.8 },
+  pan: { min: -1, max: 1, neutral: 0 },
+  low: { min: -18, max: 18, neutral: 0 },
+  bell: { min: -18, max: 18, neutral: 0 },
+  bellHz: { min: 40, max: 16000, neutral: 1000 },
+  bellQ: { min: 0.3, max: 10, neutral: 1 },
+  high: { min: -18, max: 18, neutral: 0 },
+  threshold: { min: -48, max: 0, neutral: -18 },
+  ratio: { min: 1, max: 20, neutral: 1 },
+  attack: { min: 0.1, max: 100, neutral: 10 },
+  release: { min: 10, max: 1000, neutral: 120 },
+  makeUp: { min: 0, max: 24, neutral: 0 },
+  knee: { min: 0, max: 24, neutral: 6 },
+  filter: { min: -1, max: 1, neutral: 0 },
+  room: { min: 0, max: 1, neutral: 0 },
+  echo: { min: 0, max: 1, neutral: 0 },
+};
+
+/** What a channel's controls are set to; those that are absent are neutral. */
+export type ChannelSettings = Partial<Record<Exclude<MixControl, 'level'>, number>>;
+
+/** Tracks can go together through a channel of their own before they come to the whole mix. */
+export interface Group {
+  /** 0..3, of no other group of the set. */
+  id: number;
+  name: string;
+  /** Index of a feather tone. */
+  colour: number;
+  /** 0..1 */
+  level: number;
+  settings?: ChannelSettings;
+  /** The group that it goes to in its turn, which goes to none. Absent: to the whole mix. */
+  to?: number;
+}
+
+export const MAX_GROUPS = 4;
+
+/** The names of echo times, each with its ticks. */
+export const ECHO_TIMES = {
+  '1/16': 240,
+  '1/8 triplet': 320,
+  '1/16 dotted': 360,
+  '1/8': 480,
+  '1/4 triplet': 640,
+  '1/8 dotted': 720,
+  '1/4': 960,
+  '1/4 dotted': 1440,
+  '1/2': 1920,
+} as const;
+export type EchoTime = keyof typeof ECHO_TIMES;
+
+/** The echo that all channels send to. */
+export interface Echo {
+  /** A note value, which follows the tempo, or ms. */
+  time: EchoTime | number;
+  /** 0..1: how much of it comes again, how bright it is, and whether it lies in the middle (0) or goes from side to side (1). */
+  feedback: number;
+  tone: number;
+  width: number;
+}
+
+export const FIRST_ECHO: Echo = { time: '1/8 dotted', feedback: 0.35, tone: 0.5, width: 1 };
+
+/** ms of an echo whose time is none of a note. */
+export const ECHO_MS = { min: 1, max: 2000 };
+
+/** The mix of a set, besides its tracks' own channels. */
+export interface Mix {
+  echo?: Echo;
+  groups?: Group[];
+  /** What is done to all of it before the limiter. */
+  whole?: ChannelSettings;
+  /** 0..1 */
+  level?: number;
+}
+
+/** What is wrong with where tracks and groups go; null: nothing. A group leads to the whole mix at once, or through one other. */
+export function mixProblem(mix: Mix = {}, tracks: readonly { name: string; goesTo?: number }[] = []): string | null {
+  const { groups = [] } = mix;
+  const of = (id: number) => groups.find((group) => group.id === id);
+  if (new Set(groups.map(({ id }) => id)).size < groups.length) return 'Two of its groups have the same number.';
+  for (const { name, to } of groups) {
+    if (to !== undefined && (!of(to) || of(to)!.to !== undefined)) return `The group ${name} goes where no group is, or one that goes on itself.`; // prettier-ignore
+  }
+  for (const { name, goesTo } of tracks) if (goesTo !== undefined && !of(goesTo)) return `The track ${name} goes to a group that is not there.`; // prettier-ignore
+  return null;
+}
+
+/** Numbers of the engine's channels: tracks by their ids, then the groups by theirs, then the whole mix. */
+export const FIRST_GROUP_CHANNEL = MAX_TRACKS;
+export const WHOLE_CHANNEL = FIRST_GROUP_CHANNEL + MAX_GROUPS;
+export const CHANNELS = WHOLE_CHANNEL + 1;

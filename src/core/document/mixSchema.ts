@@ -1,0 +1,58 @@
+import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
+import { MAX_NAME } from './limits';
+import { ECHO_MS, ECHO_TIMES, MAX_GROUPS, MIX_RANGES, type EchoTime, type MixControl } from './mix';
+import { Between, Part, Parts, Such, Whole } from './validation';
+
+/** A number within the range of one control; absent where it is neutral. */
+function Turned(control: MixControl): PropertyDecorator {
+  const { min, max } = MIX_RANGES[control];
+  return (target, key) => {
+    IsOptional()(target, key as string);
+    Between(min, max)(target, key);
+  };
+}
+
+export class ChannelSettingsSchema {
+  @Turned('pan') pan?: number;
+  @Turned('low') low?: number;
+  @Turned('bell') bell?: number;
+  @Turned('bellHz') bellHz?: number;
+  @Turned('bellQ') bellQ?: number;
+  @Turned('high') high?: number;
+  @Turned('threshold') threshold?: number;
+  @Turned('ratio') ratio?: number;
+  @Turned('attack') attack?: number;
+  @Turned('release') release?: number;
+  @Turned('makeUp') makeUp?: number;
+  @Turned('knee') knee?: number;
+  @Turned('filter') filter?: number;
+  @Turned('room') room?: number;
+  @Turned('echo') echo?: number;
+}
+
+const isEchoTime = (time: unknown) =>
+  typeof time === 'number' ? time >= ECHO_MS.min && time <= ECHO_MS.max : Object.hasOwn(ECHO_TIMES, String(time));
+
+class EchoSchema {
+  @Such(isEchoTime, 'must be a note value, or 1 to 2000 ms') time!: EchoTime | number;
+  @Between(0, 1) feedback!: number;
+  @Between(0, 1) tone!: number;
+  @Between(0, 1) width!: number;
+}
+
+class GroupSchema {
+  @Whole(0, MAX_GROUPS - 1) id!: number;
+  @IsString() @MaxLength(MAX_NAME) name!: string;
+  @IsIn([0, 1, 2, 3, 4, 5, 6, 7]) colour!: number;
+  @Between(0, 1) level!: number;
+  @IsOptional() @Part(() => ChannelSettingsSchema) settings?: ChannelSettingsSchema;
+  @IsOptional() @Whole(0, MAX_GROUPS - 1) to?: number;
+}
+
+/** That groups have ids of their own, and lead to the whole mix in two steps at most, is checked by `mixProblem`. */
+export class MixSchema {
+  @IsOptional() @Part(() => EchoSchema) echo?: EchoSchema;
+  @IsOptional() @Parts(() => GroupSchema, MAX_GROUPS) groups?: GroupSchema[];
+  @IsOptional() @Part(() => ChannelSettingsSchema) whole?: ChannelSettingsSchema;
+  @IsOptional() @Between(0, 1) level?: number;
+}

@@ -1,0 +1,57 @@
+import { ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import type { Instruction } from './commands';
+
+/** As where a channel goes to: the whole mix. */
+const TO_WHOLE = -1;
+
+/** What an engine must be told of a channel's settings, since it was told others. */
+export function channelChanges(
+  channel: number,
+  old: ChannelSettings | undefined,
+  settings: ChannelSettings | undefined,
+): Instruction[] {
+  if (old === settings) return [];
+  return MIX_CONTROLS.flatMap((control): Instruction[] => {
+    if (control === 'level') return [];
+    const value = settings?.[control];
+    if (value === old?.[control]) return [];
+    return [{ type: 'channel', channel, control, value: value ?? MIX_RANGES[control].neutral }];
+  });
+}
+
+/** Where a track or a group goes. */
+export function goesToChange(channel: number, old: number | undefined, group: number | undefined): Instruction[] {
+  return old === group ? [] : [{ type: 'goesTo', channel, group: group ?? TO_WHOLE }];
+}
+
+/** What an engine must be told of the mix beside its tracks' own channels. */
+export function mixChanges(old: Mix | undefined, mix: Mix | undefined): Instruction[] {
+  if (old === mix) return [];
+  const out: Instruction[] = [];
+  if (mix?.echo !== old?.echo) out.push(echoInstruction(mix?.echo ?? FIRST_ECHO));
+  for (let id = FIRST_GROUP_CHANNEL; id < WHOLE_CHANNEL; id++) {
+    const of = (groups: readonly Group[] = []) => groups.find((group) => group.id === id - FIRST_GROUP_CHANNEL);
+    out.push(...groupChanges(id, of(old?.groups), of(mix?.groups)));
+  }
+  out.push(...channelChanges(WHOLE_CHANNEL, old?.whole, mix?.whole));
+  if (mix?.level !== old?.level) {
+    out.push({ type: 'channel', channel: WHOLE_CHANNEL, control: 'level', value: mix?.level ?? 1 });
+  }
+  return out;
+}
+
+function groupChanges(channel: number, old: Group | undefined, group: Group | undefined): Instruction[] {
+  const level: Instruction[] =
+    group?.level === old?.level ? [] : [{ type: 'channel', channel, control: 'level', value: group?.level ?? 1 }];
+  return [
+    ...level,
+    ...goesToChange(channel, old?.to, group?.to),
+    ...channelChanges(channel, old?.settings, group?.settings),
+  ];
+}
+
+function echoInstruction({ time, ...rest }: Echo): Instruction<'echo'> {
+  return typeof time === 'number'
+    ? { type: 'echo', ticks: 0, ms: time, ...rest }
+    : { type: 'echo', ticks: ECHO_TIMES[time], ms: 0, ...rest };
+}

@@ -1,0 +1,206 @@
+import type { MixControl } from '../../document/mix';
+import { sinTurns } from '../../math';
+import { Compressor } from './compressor';
+import { Equaliser } from './equaliser';
+import { Glide, glideLooks, LOOK_FRAMES } from './glide';
+import type { MixBus } from './mixBus';
+import { Sweep } from './sweep';
+
+/** Frames without any input after which it looks whether it may sleep. */
+const STILL_FRAMES = 2048;
+
+/** Where in its gains: left, right, to the room, to the echo; and the step of each with every sample. */
+const [LEFT, RIGHT, ROOM, ECHO] = [0, 1, 2, 3] as const;
+const GAINS = 4;
+
+/**
+ * What one track, one group or the whole mix goes through: equaliser, compressor, filter, pan, and the shares that it sends to room and echo. Its
+ * level is the mixer's. What is neutral is not rendered; with nothing to do, or nothing in it, all of it sleeps.
+ */
+export class Channel {
+  /** Whether something is in it, or rings on in it. */
+  isAwake = false;
+  private readonly equaliser: Equaliser;
+  private readonly compressor: Compressor;
+  private readonly sweep: Sweep;
+  private readonly pan: Glide;
+  private readonly room: Glide;
+  private readonly echo: Glide;
+  private readonly gains = Float64Array.of(1, 1, 0, 0);
+  private readonly steps = new Float64Array(GAINS);
+  private isMoving = false;
+  private still = 0;
+
+  constructor(sampleRate: number) {
+    this.equaliser = new Equaliser(sampleRate);
+    this.compressor = new Compressor(sampleRate);
+    this.sweep = new Sweep(sampleRate);
+    const looks = glideLooks(sampleRate);
+    this.pan = new Glide(0, looks);
+    this.room = new Glide(0, looks);
+    this.echo = new Glide(0, looks);
+  }
+
+  /** Whether it does anything. */
+  get isWanted(): boolean {
+    const { equaliser, compressor, sweep, pan, room, echo } = this;
+    const places = isUp(pan) || isUp(room) || isUp(echo);
+    return this.isAwake || places || equaliser.isWanted || compressor.isWanted || sweep.isWanted;
+  }
+
+  /** dB by which its compressor makes it softer now. */
+  get reduction(): number {
+    return this.compressor.reduction;
+  }
+
+  /** The settings are those of `MIX_RANGES`. */
+  set(control: Exclude<MixControl, 'level'>, value: number): void {
+    const { equaliser } = this;
+    switch (control) {
+      case 'low':
+      case 'high':
+      case 'bell':
+        equaliser[control].gain.goTo(value);
+        break;
+      case 'bellHz':
+        equaliser.bell.hz.goTo(value);
+        break;
+      case 'bellQ':
+        equaliser.bell.q.goTo(value);
+        break;
+      case 'filter':
+        this.sweep.place.goTo(value);
+        break;
+      case 'pan':
+      case 'room':
+      case 'echo':
+        this[control].goTo(value);
+        break;
+      default:
+        this.compressor.set(control, value);
+    }
+    if (!this.isAwake) this.arrive();
+  }
+
+  /**
+   * Takes a bus through it, in place. It wakes up at the very sample in which something is.
+   * @param frame the engine's first of these
+   */
+  process(bus: MixBus, frames: number, frame: number): void {
+    const { left, right } = bus;
+    for (let from = 0; from < frames;) {
+      if (!this.isAwake) {
+        while (from < frames && left[from] === 0 && right[from] === 0) from++;
+        if (from === frames) return;
+        this.isAwake = true;
+      }
+      const gone = (frame + from) % LOOK_FRAMES;
+      if (gone === 0) this.look();
+      if (!this.isAwake) continue;
+      const run = Math.min(frames - from, LOOK_FRAMES - gone);
+      this.listen(bus, from, run);
+      this.equaliser.process(left, right, from, run);
+      this.compressor.process(left, right, from, run, frame + from);
+      this.sweep.process(left, right, from, run);
+      this.send(bus, from, run);
+      from += run;
+    }
+  }
+
+  /** Every setting is at once where it is to be: nothing is in it. */
+  private arrive(): void {
+    this.equaliser.arrive();
+    this.compressor.arrive();
+    this.sweep.arrive();
+    this.pan.arrive();
+    this.room.arrive();
+    this.echo.arrive();
+    this.aim();
+    const { gains, steps } = this;
+    for (let i = 0; i < GAINS; i++) gains[i] = steps[i]!;
+    this.isMoving = false;
+  }
+
+  private look(): void {
+    const { equaliser, compressor, sweep } = this;
+    if (this.still >= STILL_FRAMES && equaliser.isQuiet && compressor.isQuiet && sweep.isQuiet) {
+      this.isAwake = false;
+      this.still = 0;
+      return this.arrive();
+    }
+    equaliser.look();
+    compressor.look();
+    sweep.look();
+    const places = this.pan.look();
+    const fills = this.room.look();
+    const echoes = this.echo.look();
+    const wasMoving = this.isMoving;
+    this.isMoving = places || fills || echoes;
+    if (!this.isMoving && !wasMoving) return;
+    const { gains, steps } = this;
+    this.aim();
+    for (let i = 0; i < GAINS; i++) {
+      const target = steps[i]!;
+      // What has come to its place is there to the bit.
+      if (!this.isMoving) gains[i] = target;
+      steps[i] = (target - gains[i]!) / LOOK_FRAMES;
+    }
+  }
+
+  /**
+   * Where its gains are to be, into `steps`. Constant power, for what lies in the middle: voices are panned by the same law, which has 3 dB less there,
+   * and together they have the law's values.
+   */
+  private aim(): void {
+    const { steps } = this;
+    const pan = this.pan.value;
+    steps[LEFT] = pan === 0 ? 1 : ROOT_2 * sinTurns((1 - pan) / 8);
+    steps[RIGHT] = pan === 0 ? 1 : ROOT_2 * sinTurns((1 + pan) / 8);
+    steps[ROOM] = this.room.value / 2;
+    steps[ECHO] = this.echo.value / 2;
+  }
+
+  /** For how long nothing has come in. */
+  private listen({ left, right }: MixBus, from: number, frames: number): void {
+    let last = from + frames - 1;
+    while (last >= from && left[last] === 0 && right[last] === 0) last--;
+    this.still = last < from ? this.still + frames : from + frames - 1 - last;
+  }
+
+  /** Pan, and what goes to room and echo. */
+  private send(bus: MixBus, from: number, frames: number): void {
+    const { gains, steps, isMoving } = this;
+    const { left, right, send, echo } = bus;
+    let l = gains[LEFT]!;
+    let r = gains[RIGHT]!;
+    let toRoom = gains[ROOM]!;
+    let toEcho = gains[ECHO]!;
+    if (!isMoving && l === 1 && r === 1 && toRoom === 0 && toEcho === 0) return;
+    const stepLeft = isMoving ? steps[LEFT]! : 0;
+    const stepRight = isMoving ? steps[RIGHT]! : 0;
+    const stepRoom = isMoving ? steps[ROOM]! : 0;
+    const stepEcho = isMoving ? steps[ECHO]! : 0;
+    if (toEcho !== 0 || stepEcho !== 0) bus.hasEcho = true;
+    for (let i = from; i < from + frames; i++) {
+      const a = left[i]! * l;
+      const b = right[i]! * r;
+      left[i] = a;
+      right[i] = b;
+      send[i]! += (a + b) * toRoom;
+      echo[i]! += (a + b) * toEcho;
+      l += stepLeft;
+      r += stepRight;
+      toRoom += stepRoom;
+      toEcho += stepEcho;
+    }
+    gains[LEFT] = l;
+    gains[RIGHT] = r;
+    gains[ROOM] = toRoom;
+    gains[ECHO] = toEcho;
+  }
+}
+
+const ROOT_2 = 1.4142135623730951;
+
+/** Whether a setting is not at 0, or not there yet. */
+const isUp = (glide: Glide) => glide.value !== 0 || !glide.isThere;

@@ -1,0 +1,203 @@
+import { decibels, exp2, sinTurns } from '../../math';
+import { Glide, glideLooks, LOOK_FRAMES } from './glide';
+
+/** The longest time between two echoes, seconds: a whole note at 60 BPM. Longer ones are as long as this. */
+export const LONGEST_ECHO = 4;
+/** A new time is faded to, not bent to: so long that nothing clicks. Seconds. */
+const FADE_SECONDS = 0.03;
+/** Of what goes round only so much is kept: it always ends. */
+const MOST_FEEDBACK = 0.95;
+/** Every echo loses what is below this, so that many of them do not boom, and in the middle of *tone* what is above. Hz. */
+const HIGH_PASS_HZ = 120;
+const DARKEST_HZ = 600;
+/** Octaves from the darkest tone to the brightest. */
+const TONE_OCTAVES = 5;
+/** Once it is this quiet nobody hears it. */
+const QUIET = decibels(-120);
+const TINY = 1e-15;
+/** e^(-2π x) is 2 to the power of this times x. */
+const TURN = -9.064720283654388;
+
+/** What the echo can be told, besides its time: 0..1 each. `width`: 0 in the middle, 1 from side to side. */
+export const ECHO_SETTINGS = ['feedback', 'tone', 'width'] as const;
+export type EchoSetting = (typeof ECHO_SETTINGS)[number];
+
+/** Where in what each of the two lines holds: its low-pass, and its high-pass. */
+const [LOW, BASS] = [0, 1] as const;
+
+/**
+ * The echo of the mix: two lines that answer each other, the first of which is heard first. So echoes come at one, two, three times the time, and
+ * lie in the middle or from side to side.
+ *
+ * When its time changes (a new note value, another tempo), what rings goes on by the old one and fades into the new: no pitch moves, and no
+ * echo is cut. While it fades, further changes wait.
+ */
+export class Echo {
+  /** Nothing is in it: it has nothing to do until something is sent. */
+  isAsleep = true;
+  private readonly lines: readonly [Float64Array, Float64Array];
+  private readonly held: readonly [Float64Array, Float64Array] = [new Float64Array(2), new Float64Array(2)];
+  private readonly glides: Record<EchoSetting, Glide>;
+  private at = 0;
+  /** Frames between two echoes as they are told, and as they were before; the share of the new ones, and by how much it grows. */
+  private frames = 1;
+  private before = 1;
+  private wanted = 1;
+  private fade = 1;
+  private readonly fadeStep: number;
+  /** What goes round: its low-pass and its high-pass, by sample. */
+  private damp = 1;
+  private readonly highPass: number;
+  private feedback = 0;
+  private feedbackStep = 0;
+  private loud = 0;
+  private loudStep = 0;
+  private soft = 0;
+  private softStep = 0;
+  /** Frames since anything above `QUIET` was in it. */
+  private quiet = 0;
+
+  constructor(private readonly sampleRate: number) {
+    const frames = Math.ceil(LONGEST_ECHO * sampleRate) + 1;
+    this.lines = [new Float64Array(frames), new Float64Array(frames)];
+    const looks = glideLooks(sampleRate);
+    this.glides = { feedback: new Glide(0.35, looks), tone: new Glide(0.5, looks), width: new Glide(1, looks) };
+    this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
+    this.highPass = 1 - exp2((TURN * HIGH_PASS_HZ) / sampleRate);
+    this.arrive();
+  }
+
+  set(setting: EchoSetting, value: number): void {
+    this.glides[setting].goTo(value);
+    if (this.isAsleep) this.arrive();
+  }
+
+  /** @param frames between two echoes, rounded to a whole number of them */
+  setTime(frames: number): void {
+    this.wanted = Math.min(this.lines[0].length - 1, Math.max(1, Math.round(frames)));
+    if (!this.isAsleep) return;
+    this.frames = this.before = this.wanted;
+    this.fade = 1;
+  }
+
+  private arrive(): void {
+    for (const setting of ECHO_SETTINGS) this.glides[setting].arrive();
+    const { feedback, tone, width } = this.glides;
+    this.feedback = MOST_FEEDBACK * feedback.value;
+    this.damp = this.dampOf(tone.value);
+    this.loud = sinTurns((1 + width.value) / 8);
+    this.soft = sinTurns((1 - width.value) / 8);
+    this.feedbackStep = this.loudStep = this.softStep = 0;
+  }
+
+  private dampOf(tone: number): number {
+    return 1 - exp2((TURN * DARKEST_HZ * exp2(TONE_OCTAVES * tone)) / this.sampleRate);
+  }
+
+  /**
+   * Adds the echoes of `send` to left and right. It wakes up at the very sample that is sent.
+   * @param frame the engine's first of these
+   */
+  process(send: Float64Array, left: Float64Array, right: Float64Array, frames: number, frame: number): void {
+    for (let from = 0; from < frames;) {
+      if (this.isAsleep) {
+        while (from < frames && send[from] === 0) from++;
+        if (from === frames) return;
+        this.isAsleep = false;
+      }
+      const gone = (frame + from) % LOOK_FRAMES;
+      if (gone === 0) this.look();
+      if (this.isAsleep) continue;
+      const run = Math.min(frames - from, LOOK_FRAMES - gone);
+      this.render(send, left, right, from, run);
+      from += run;
+    }
+  }
+
+  private look(): void {
+    // Once round and nothing was in it: so there is nothing in the lines.
+    if (this.quiet > this.frames && this.quiet > this.before) return this.clear();
+    if (this.fade >= 1 && this.wanted !== this.frames) {
+      this.before = this.frames;
+      this.frames = this.wanted;
+      this.fade = 0;
+    }
+    this.settle();
+    const { feedback, tone, width } = this.glides;
+    feedback.look();
+    if (tone.look()) this.damp = this.dampOf(tone.value);
+    width.look();
+    this.feedbackStep = (MOST_FEEDBACK * feedback.value - this.feedback) / LOOK_FRAMES;
+    this.loudStep = (sinTurns((1 + width.value) / 8) - this.loud) / LOOK_FRAMES;
+    this.softStep = (sinTurns((1 - width.value) / 8) - this.soft) / LOOK_FRAMES;
+  }
+
+  /** Forgets what is as good as nothing between two echoes: arithmetic on the smallest numbers there are is many times slower. */
+  private settle(): void {
+    for (let line = 0; line < 2; line++) {
+      const held = this.held[line]!;
+      for (let i = 0; i < held.length; i++) if (held[i]! < TINY && held[i]! > -TINY) held[i] = 0;
+    }
+  }
+
+  private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const [first, second] = this.lines;
+    const size = first.length;
+    const { damp, highPass, fadeStep, feedbackStep, loudStep, softStep } = this;
+    const [held, heldSecond] = this.held;
+    let { at, fade, feedback, loud, soft, quiet } = this;
+    let near = (at + size - this.frames) % size;
+    let far = (at + size - this.before) % size;
+    let low = held[LOW]!;
+    let bass = held[BASS]!;
+    let lowSecond = heldSecond[LOW]!;
+    let bassSecond = heldSecond[BASS]!;
+    for (let i = from; i < from + frames; i++) {
+      let a = first[near]!;
+      let b = second[near]!;
+      if (fade < 1) {
+        a = fade * a + (1 - fade) * first[far]!;
+        b = fade * b + (1 - fade) * second[far]!;
+        fade += fadeStep;
+      }
+      left[i]! += a * loud + b * soft;
+      right[i]! += a * soft + b * loud;
+      low += (a - low) * damp;
+      bass += (low - bass) * highPass;
+      lowSecond += (b - lowSecond) * damp;
+      bassSecond += (lowSecond - bassSecond) * highPass;
+      const x = send[i]! + feedback * (lowSecond - bassSecond);
+      const y = feedback * (low - bass);
+      first[at] = x;
+      second[at] = y;
+      if (x > QUIET || x < -QUIET || y > QUIET || y < -QUIET) quiet = 0;
+      else quiet++;
+      feedback += feedbackStep;
+      loud += loudStep;
+      soft += softStep;
+      if (++at === size) at = 0;
+      if (++near === size) near = 0;
+      if (++far === size) far = 0;
+    }
+    held[LOW] = low;
+    held[BASS] = bass;
+    heldSecond[LOW] = lowSecond;
+    heldSecond[BASS] = bassSecond;
+    this.at = at;
+    this.fade = fade;
+    this.feedback = feedback;
+    this.loud = loud;
+    this.soft = soft;
+    this.quiet = quiet;
+  }
+
+  private clear(): void {
+    for (const line of this.lines) line.fill(0);
+    for (const held of this.held) held.fill(0);
+    this.quiet = 0;
+    this.isAsleep = true;
+    this.frames = this.before = this.wanted;
+    this.fade = 1;
+    this.arrive();
+  }
+}

@@ -1,0 +1,86 @@
+import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../../document/mix';
+import { addBus, gains } from '../voiceLoops';
+import { Channel } from './channel';
+import type { MixBus } from './mixBus';
+
+const RAMP_SECONDS = 0.01;
+
+/** One way into the mix: a level, which moves in a ramp, and what its channel does before that. */
+export class Strip {
+  /** 0..1, as the player has set it. */
+  level = 1;
+  /** Where the level's ramp is. */
+  gain = 1;
+  /** Made when it is first told something: most have nothing to do. */
+  private channel: Channel | null = null;
+  private readonly rampStep: number;
+
+  constructor(private readonly sampleRate: number) {
+    this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
+  }
+
+  /** Whether something is in its channel, or rings on there. */
+  get isAwake(): boolean {
+    return this.channel !== null && this.channel.isAwake;
+  }
+
+  /** dB by which its compressor makes it softer now. */
+  get reduction(): number {
+    return this.channel === null ? 0 : this.channel.reduction;
+  }
+
+  set(control: MixControl, value: number): void {
+    if (control === 'level') this.level = value;
+    else (this.channel ??= new Channel(this.sampleRate)).set(control, value);
+  }
+
+  /** All of its channel's settings are neutral again. */
+  reset(): void {
+    for (const control of MIX_CONTROLS)
+      if (control !== 'level') this.channel?.set(control, MIX_RANGES[control].neutral);
+  }
+
+  /** Takes a bus through its channel, in place. */
+  treat(bus: MixBus, frames: number, frame: number): void {
+    if (this.channel?.isWanted) this.channel.process(bus, frames, frame);
+  }
+
+  /** Adds a bus to another one by its level, which moves to `target` in a ramp. */
+  mixInto(from: MixBus, to: MixBus, target: number, frames: number): void {
+    if (from.hasEcho) to.hasEcho = true;
+    if (this.gain === target) {
+      gains[0] = target;
+      addBus(from, to, frames);
+      if (from.hasEcho) for (let i = 0; i < frames; i++) to.echo[i]! += from.echo[i]! * target;
+      return;
+    }
+    const { rampStep } = this;
+    let { gain } = this;
+    for (let i = 0; i < frames; i++) {
+      gain = nextGain(gain, target, rampStep);
+      to.left[i]! += from.left[i]! * gain;
+      to.right[i]! += from.right[i]! * gain;
+      to.send[i]! += from.send[i]! * gain;
+      if (from.hasEcho) to.echo[i]! += from.echo[i]! * gain;
+    }
+    this.gain = gain;
+  }
+
+  /** Brings a bus to its level, in place. */
+  bring(bus: MixBus, target: number, frames: number): void {
+    if (this.gain === 1 && target === 1) return;
+    const { rampStep } = this;
+    let { gain } = this;
+    for (let i = 0; i < frames; i++) {
+      gain = nextGain(gain, target, rampStep);
+      bus.left[i]! *= gain;
+      bus.right[i]! *= gain;
+    }
+    this.gain = gain;
+  }
+}
+
+function nextGain(gain: number, target: number, step: number): number {
+  if (gain < target) return Math.min(target, gain + step);
+  return gain > target ? Math.max(target, gain - step) : gain;
+}
