@@ -52,6 +52,7 @@ const checks = [
   [bin('tsc'), '--noEmit', '-p', 'tsconfig.json'],
   [bin('tsc'), '--noEmit', '-p', 'tsconfig.core.json'],
   [bin('eslint'), '.', '--max-warnings', '0'],
+  ['node', inRoot('scripts', 'cycles.mjs')],
 ];
 // The build, the longest of them, uses one core; the checks and then the unit tests share the other meanwhile.
 const building = build();

@@ -244,8 +244,49 @@ function parsed(text: string | null): StoredSet | null {
   }
 }
 
+/**
+ * Has what is drawn without end, such as what moves with the song, wait between its frames. Without a graphics card each is drawn by the
+ * processor: sixty a second of one page that plays take half of a core, which the tests beside it wait for. It is what a slow phone shows, and
+ * nothing that sounds depends on it. What is soon over, as a menu that opens, has all of its frames: what is touched stands where it seems to.
+ */
+function drawLessOften(): void {
+  const [LONG_MS, WAIT_MS] = [1000, 34];
+  const { requestAnimationFrame: request, cancelAnimationFrame: cancel } = window;
+  /** Where each request stands: the timer before its frame is asked for, or the frame. */
+  const asked = new Map<number, { timer: number } | { frame: number }>();
+  let last = 0;
+  /** Since when the frame that is being drawn has been asking for the next one. */
+  let since: number | null = null;
+  window.requestAnimationFrame = (callback) => {
+    const id = ++last;
+    const began = since ?? performance.now();
+    const ask = () => {
+      const frame = request((now) => {
+        asked.delete(id);
+        since = began;
+        try {
+          callback(now);
+        } finally {
+          since = null;
+        }
+      });
+      asked.set(id, { frame });
+    };
+    if (performance.now() - began < LONG_MS) ask();
+    else asked.set(id, { timer: window.setTimeout(ask, WAIT_MS) });
+    return id;
+  };
+  window.cancelAnimationFrame = (id) => {
+    const found = asked.get(id ?? 0);
+    if (found && 'timer' in found) clearTimeout(found.timer);
+    else if (found) cancel(found.frame);
+    asked.delete(id ?? 0);
+  };
+}
+
 export const test = base.extend<{ app: App }>({
   app: async ({ page }, use) => {
+    await page.addInitScript(drawLessOften);
     await giveEar(page);
     const problems: string[] = [];
     page.on('pageerror', (error) => problems.push(error.message));
