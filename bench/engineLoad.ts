@@ -2,6 +2,8 @@ import { POLISHED_FLOOR } from '@/core/document/kits';
 import { Engine } from '@/core/engine/engine';
 import type { Kit } from '@/core/document/kit';
 import { FIRST_LFO, type Lfo } from '@/core/document/lfo';
+import { FIRST_GROUP_CHANNEL, MAX_GROUPS, WHOLE_CHANNEL, type MixControl } from '@/core/document/mix';
+import { MAX_TRACKS } from '@/core/document/limits';
 import { CHAIN } from '@/core/launch/launchState';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import { random } from '@/core/random';
@@ -20,9 +22,15 @@ const PADS = [10, 11, 9, 8, 7, 2, 6, 11, 10, 13, 0, 11, 3, 10, 4, 11, 12, 1, 14,
  * Plays until about `voices` ring and keeps them ringing, with at most one stroke a quantum.
  * @param each called with the ms that each quantum took
  * @param kit of every other track, whose voices are kept to half of those that ring
+ * @param told before all else
  * @returns how many voices rang on average
  */
-function load(voices: number, seconds: number, each: (ms: number) => void, kit?: Kit): number {
+function load(
+  voices: number,
+  seconds: number,
+  each: (ms: number) => void,
+  { kit, tracks = TRACKS, told = [] }: { kit?: Kit; tracks?: number; told?: readonly Instruction[] } = {},
+): number {
   const engine = new Engine(RATE);
   const left = new Float32Array(QUANTUM);
   const right = new Float32Array(QUANTUM);
@@ -30,14 +38,15 @@ function load(voices: number, seconds: number, each: (ms: number) => void, kit?:
   let rang = 0;
   let quanta = 0;
   engine.post(at(NOW, { type: 'sample', sample: SAMPLE }));
-  for (let t = 0; t < TRACKS; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: (t % 2 === 1 && kit) || POLISHED_FLOOR })); // prettier-ignore
+  for (const instruction of told) engine.post(at(NOW, instruction));
+  for (let t = 0; t < tracks; t++) engine.post(at(NOW, { type: 'kit', track: t, kit: (t % 2 === 1 && kit) || POLISHED_FLOOR })); // prettier-ignore
   const ringingOn = (...tracks: number[]) => tracks.reduce((sum, track) => sum + engine.ringingOn(track), 0);
   const struck = [0, 0];
   for (let done = 0; done < seconds * RATE; done += QUANTUM) {
     if (engine.ringing < voices) {
       const side = kit ? Number(ringingOn(1, 3) < ringingOn(0, 2)) : strokes % 2;
       const turn = kit ? struck[side]!++ : strokes;
-      const track = side + 2 * (Math.floor(kit ? turn : turn / 2) % 2);
+      const track = side + 2 * (Math.floor(kit ? turn : turn / 2) % (tracks / 2));
       engine.post(at(NOW, { type: 'padDown', track, pad: PADS[turn % PADS.length]!, velocity: 0.8, heard: 0, id: ++strokes })); // prettier-ignore
     }
     const start = performance.now();
@@ -105,12 +114,37 @@ function shapedKit({ sampled, waves }: Half): Kit {
   return { ...POLISHED_FLOOR, pads } as Kit;
 }
 
+/** Every track, four groups and the whole mix with everything on, the tracks through the groups, and all of them to the echo. */
+function fullMix(): Instruction[] {
+  const settings = { low: 3, bell: -4, bellHz: 800, high: 2, ratio: 4, threshold: -24, filter: -0.2, pan: 0.3, room: 0.2, echo: 0.3 }; // prettier-ignore
+  const channels = [...Array(MAX_TRACKS).keys(), ...Array.from({ length: MAX_GROUPS + 1 }, (_, i) => FIRST_GROUP_CHANNEL + i)]; // prettier-ignore
+  return [
+    ...channels.flatMap((channel) =>
+      Object.entries(settings)
+        .filter(([control]) => channel !== WHOLE_CHANNEL || !['pan', 'room', 'echo'].includes(control))
+        .map(([control, value]): Instruction => ({ type: 'channel', channel, control: control as MixControl, value })),
+    ),
+    ...Array.from({ length: MAX_TRACKS }, (_, channel): Instruction => ({ type: 'goesTo', channel, group: channel % MAX_GROUPS })), // prettier-ignore
+  ];
+}
+
+/** Speed of rendering 64 voices on sixteen tracks with everything of the mix on, as a share of the speed of the dry mix. */
+export function mixShare(): number {
+  const speed = (told: readonly Instruction[]) => {
+    let ms = 0;
+    load(64, SECONDS / 4, (quantum) => (ms += quantum), { tracks: MAX_TRACKS, told });
+    return 1 / ms;
+  };
+  const shares = Array.from({ length: 9 }, () => speed(fullMix()) / speed([]));
+  return shares.sort((a, b) => a - b)[4]!;
+}
+
 /** Speed of rendering about that many voices, half of them shaped, as a share of the speed without: the median of alternating runs. */
 export function shapedShare(voices: number, half: Half): number {
   const shaped = shapedKit(half);
   const speed = (of: Kit) => {
     let ms = 0;
-    load(voices, SECONDS / 4, (quantum) => (ms += quantum), of);
+    load(voices, SECONDS / 4, (quantum) => (ms += quantum), { kit: of });
     return 1 / ms;
   };
   const shares = Array.from({ length: 9 }, () => speed(shaped) / speed(POLISHED_FLOOR));

@@ -1,3 +1,4 @@
+import type { Mix } from '@/core/document/mix';
 import { demoSet, emptySet, type StoredSet } from './support/sets';
 import { renderCommands } from '@/core/engine/offline';
 import { openLaunch } from './support/launch';
@@ -77,7 +78,14 @@ test('a launched performance, notes and Lift among it, is what Node renders from
   page,
 }) => {
   const set = demoSet();
-  await openLaunch(app, { ...set, launching: { ...set.launching, dropOn: 'beat' } });
+  const tracks = { ...set.tracks };
+  tracks[0] = { ...tracks[0]!, goesTo: 2, channel: { low: 3, ratio: 4, threshold: -20 } };
+  tracks[3] = { ...tracks[3]!, channel: { echo: 0.5, room: 0.3, filter: -0.3, pan: -0.4 } };
+  const mix: Mix = {
+    groups: [{ id: 2, name: 'Drums', colour: 0, level: 0.8, settings: { bell: -4 } }],
+    whole: { high: 2 },
+  };
+  await openLaunch(app, { ...set, tracks, mix, launching: { ...set.launching, dropOn: 'beat' } });
   await app.button('Section Fast Laps').click();
   await app.play.click();
   await listen(page, 1);

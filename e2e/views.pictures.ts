@@ -56,6 +56,18 @@ const bench = async (app: App) => {
   await expect(app.position).toHaveText('2.2', { timeout: 20_000 });
 };
 
+/** The mix of a section that plays, with what a channel does. */
+const mixed = async (app: App) => {
+  await app.page.getByRole('link', { name: 'Launch', exact: true }).click();
+  await app.button('Section Fast Laps').click();
+  await app.play.click();
+  await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
+  await app.button('Mix').click();
+  await app.button('Channel of Lamps').click();
+  for (const [name, number] of [['Lamps Room', '24'], ['Lamps Echo', '18'], ['Lamps Filter', '-20']] as const) await typeInto(app, `${name} number`, number); // prettier-ignore
+  await expect(app.position).toHaveText('4.3', { timeout: 20_000 });
+};
+
 /** First Laps play, and more is to come. */
 const launched = async (app: App) => {
   await app.page.getByRole('link', { name: 'Launch', exact: true }).click();
@@ -252,7 +264,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await app.button('Settings of Simulated pads').click();
     },
   ],
-  ['bench-wide', WIDE, bench],
+  ['mix-phone', PHONE, mixed],
   ['pads-lying', LYING, playing],
   ['pads-wide', WIDE, playing],
   [

@@ -7,7 +7,7 @@ import type { Command, Instruction } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { JustPlayed } from '@/core/record/justPlayed';
 import { addTap, tappedTempo } from '@/core/time/tempo';
-import { ticksPerBar, ticksPerBeat } from '@/core/time/ticks';
+import { ticksPerBar } from '@/core/time/ticks';
 import { setOpened } from '@/store/openSlice';
 import { selectHeardSet, selectPlace, selectSet, selectShown, selectStage } from '@/store/selectors';
 import { audioChanged, transportReported } from '@/store/sessionSlice';
@@ -19,6 +19,7 @@ import { DocumentFollower } from './documentFollower';
 import { Functions } from './functions/functions';
 import { GesturePlaces } from './gesturePlaces';
 import { Hands } from './hands';
+import { Meters } from './meters';
 import { LatencyClicks } from './latencyClicks';
 import { Performance } from './performance';
 import { placesPlayed } from './placesPlayed';
@@ -28,6 +29,7 @@ import { Rides } from './rides';
 import { RunCapture } from './runCapture';
 import { SampleFollower, type FindSample } from './sampleFollower';
 import { StageFollower } from './stageFollower';
+import { windowTicks } from './windowTicks';
 
 /** What the instrument needs of the host that runs the engine. */
 export type EngineHost = Pick<
@@ -53,6 +55,7 @@ export class Instrument {
   readonly runs: RunCapture;
   readonly hands: Hands;
   readonly rides: Rides;
+  readonly meters: Meters;
   /** All that keys and controllers can work. */
   readonly functions: Functions;
   private readonly toldListeners = new Set<OnTold>();
@@ -101,6 +104,7 @@ export class Instrument {
       nextId: () => this.nextId(),
       isFull: (place) => this.isFull(place),
     });
+    this.meters = new Meters((instruction) => this.send(instruction));
     this.rides = new Rides(store, this.performance, (instruction) => this.send(instruction));
     this.functions = new Functions({ store, instrument: this, openPlace: (place) => this.openPlace(place) });
   }
@@ -121,6 +125,7 @@ export class Instrument {
     // Not before: what changes while it starts is told to nobody.
     this.meetEngine();
     this.follow();
+    this.meters.restart();
     this.send({ type: 'locate', tick });
   }
 
@@ -339,6 +344,7 @@ export class Instrument {
   private take(events: readonly EngineEvent[], log: readonly Command[]): void {
     this.isTaking = true;
     this.performance.takeAll(events);
+    this.meters.take(events);
     for (const event of events) this.takeOne(event);
     this.recorded.take(events);
     const reports = this.stage.reports(events);
@@ -388,11 +394,4 @@ export class Instrument {
   private corrected(timeStamp: number, device: InputDevice): number {
     return timeStamp - (this.state.settings.latencyMs[device] ?? 0);
   }
-}
-
-/** At which song ticks a loop window that was moved takes over: every so many, 0 for at once. */
-function windowTicks(state: RootState): number {
-  const { meter } = selectSet(state);
-  const { windowOn } = state.settings;
-  return windowOn === 'bar' ? ticksPerBar(meter) : windowOn === 'beat' ? ticksPerBeat(meter) : 0;
 }

@@ -2,11 +2,13 @@ import fc from 'fast-check';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME } from '@/core/document/limits';
 import { readSet, writeSet } from '@/core/document/readSet';
+import { MIX_CONTROLS } from '@/core/document/mix';
 import { METERS } from '@/core/document/set';
 import { SCALES } from '@/core/document/tones';
 import { TONE_VOICES } from '@/core/document/toneVoices';
 import type { Edit } from '@/core/edit/edit';
 import { VALUE_KINDS, VALUE_RANGES } from '@/core/edit/values';
+import { channelSent, channelTurned, echoSet, groupAdded, groupRemoved } from './mixSlice';
 import { setLoaded } from './openSlice';
 import { edited, hitsRecorded, loopBarsSet, patternCleared, takeRemoved, treatmentSet } from './patternsSlice';
 import { chainSet, sectionMoved, sectionRemoved, sectionStored } from './sectionsSlice';
@@ -18,7 +20,7 @@ import { meterSet, tempoSet } from './timeSlice';
 import { tonesSet, trackAdded, trackDuplicated, trackMoved, trackNamed, trackRemoved } from './tracksSlice';
 import { redone, undone } from './undoable';
 
-type Act = (store: Store) => void;
+type Act = (store: Store) => unknown;
 
 const track = fc.integer({ min: 0, max: 5 });
 const slot = fc.integer({ min: 0, max: 5 });
@@ -82,6 +84,12 @@ const deeds: fc.Arbitrary<Act> = fc.oneof(
   track.map((id): Act => (store) => store.dispatch(chainSet({ track: id, chain: { links: [{ slot: 1, times: 2 }], again: true } }))),
   fc.integer({ min: 1, max: 8 }).map((id): Act => (store) => store.dispatch(sectionStored({ id, name: 'S', colour: 1, parts: [{ track: 0, plays: 1 }], rounds: 2, then: 1 + (id % 3) }))),
   fc.integer({ min: 1, max: 8 }).map((id): Act => (store) => store.dispatch(sectionRemoved(id))),
+  fc.tuple(fc.integer({ min: 0, max: 20 }), fc.constantFrom(...MIX_CONTROLS), fc.double({ min: -30, max: 2e4, noNaN: true }), fc.boolean()).map(([channel, control, value, isBack]): Act => (store) =>
+    control !== 'level' && store.dispatch(channelTurned({ channel, control, value: isBack ? null : value, gesture: 'g' }))),
+  fc.tuple(fc.integer({ min: 0, max: 19 }), fc.option(fc.nat(3))).map(([channel, to]): Act => (store) => store.dispatch(channelSent({ channel, to }))),
+  fc.nat(4).map((id): Act => (store) => store.dispatch(groupAdded({ id: id % 4, name: 'Group', colour: id, level: 1 }))),
+  fc.nat(3).map((id): Act => (store) => store.dispatch(groupRemoved(id))),
+  fc.constantFrom('1/8' as const, 250).map((time): Act => (store) => store.dispatch(echoSet({ change: { time }, gesture: 'e' }))),
   fc.tuple(fc.integer({ min: 1, max: 8 }), fc.constantFrom(-1, 1)).map(([id, by]): Act => (store) => store.dispatch(sectionMoved({ id, by }))),
 ); // prettier-ignore
 
@@ -137,7 +145,7 @@ test('undo and redo of any steps, mixed with launches and mutes: the document is
         expect(selectPattern(store.getState())).toBeDefined();
       },
     ),
-    { numRuns: Number(process.env.HISTORIES ?? 150) },
+    { numRuns: Number(process.env.HISTORIES ?? 100) },
   );
 });
 
@@ -154,7 +162,7 @@ test('every document that can be made can be opened again', () => {
         expect(read.set).toEqual(JSON.parse(JSON.stringify(set.present)));
       },
     ),
-    { numRuns: Number(process.env.HISTORIES ?? 150) },
+    { numRuns: Number(process.env.HISTORIES ?? 100) },
   );
 });
 

@@ -49,7 +49,8 @@ export type SheetName =
   | 'also'
   | 'lfo'
   | 'record'
-  | 'slice';
+  | 'slice'
+  | 'mix';
 
 /** A kit, a sound on a pad, or what plays a track's notes, that is heard in the place of the document's own until it is taken or left. */
 export type Tried = { track: number; id: string; name: string } & (

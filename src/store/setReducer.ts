@@ -1,6 +1,7 @@
 import type { Reducer } from '@reduxjs/toolkit';
 import type { BeatSet } from '@/core/document/set';
 import { aboutReducer } from './aboutSlice';
+import { mixReducer } from './mixSlice';
 import { openReducer } from './openSlice';
 import { patternsReducer, recordingChanges } from './patternsSlice';
 import { sectionsReducer } from './sectionsSlice';
@@ -18,6 +19,7 @@ const SLICES: readonly Reducer<BeatSet>[] = [
   tracksReducer,
   soundsReducer,
   sectionsReducer,
+  mixReducer,
   aboutReducer,
   openReducer,
 ];

@@ -93,7 +93,7 @@ export class Engine {
     const metronome = new Metronome(sampleRate, transport);
     const check = new LatencyCheck(sampleRate, transport, metronome, events);
     const intake = new PatternIntake(rack, recorder, transport);
-    const mixer = new Mixer(sampleRate, transport, launcher, striker.voices, metronome.click);
+    const mixer = new Mixer(sampleRate, transport, launcher, striker.voices, metronome.click, events);
 
     this.transport = transport;
     this.striker = striker;
@@ -113,7 +113,7 @@ export class Engine {
       also: striker.also,
     };
     this.snapshots = new Snapshots(states);
-    this.frameParts = [striker, striker.also, repeater, check];
+    this.frameParts = [striker, striker.also, repeater, check, mixer.meters];
     this.tickParts = [launch, windows, rolls, playback, metronome];
     parts.push(striker, striker.also, hands, repeater, check, launch, windows, rolls, playback, metronome);
     parts.push(recorder, intake, heardPads, controls, sounds, rack, mixer);
@@ -134,6 +134,7 @@ export class Engine {
       ...metronome.commands,
       ...check.commands,
       ...mixer.commands,
+      ...mixer.meters.commands,
       snapshot: ({ state }) => {
         if (state) this.snapshots.restore(state);
       },
@@ -230,6 +231,8 @@ export class Engine {
   }
 
   private note(command: Command): void {
+    // Who looks at the meters changes nothing that is heard.
+    if (command.type === 'meters') return;
     if (command.type !== 'snapshot') this.log.note(command);
     else if (this.log.isKept && this.snapshots.isResting) this.log.note({ ...command, state: this.snapshots.take() });
   }

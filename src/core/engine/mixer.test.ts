@@ -1,9 +1,10 @@
 import { AS_IT_IS } from '../launch/launchState';
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '../document/mix';
-import { at, type Command } from '../protocol/commands';
+import { Weighting } from '../measure/weighting';
+import { at, type Command, type Instruction } from '../protocol/commands';
 import { CEILING } from '../sound/limiter';
 import { renderCommands } from './offline';
-import { padOf, SR, STILL } from './rig.testing';
+import { padOf, Rig, SR, STILL } from './rig.testing';
 
 test('never exceeds the ceiling, and is limited only when it must be', () => {
   const all: Command[] = Array.from({ length: 16 }, (_, pad) =>
@@ -98,4 +99,24 @@ describe('channels', () => {
     expect(energy(right.map((x, i) => x - plain.right[i]!), 24000, 30000)).toBeLessThan(0.01 * energy(difference, 24000, 30000)); // prettier-ignore
     expect(energy(heard([...told(0), at(900, { type: 'tempo', bpm: 240 })], 60000).left.map((x, i) => x - plain.left[i]!), 13100, 20000)).toBeGreaterThan(0); // prettier-ignore
   });
+});
+
+test('meters tell what sounds within half a dB, and nothing while nobody looks', () => {
+  const rig = new Rig(SR).tell({ type: 'kit', track: 0, kit: STILL }, { type: 'channel', channel: 0, control: 'low', value: 3 }); // prettier-ignore
+  const strike: Instruction = { type: 'padDown', track: 0, pad: padOf('kick'), velocity: 0.5, heard: 0, id: 1 };
+  rig.tell(strike).runTo(SR);
+  expect(rig.of('meter')).toEqual([]);
+  rig.tell({ type: 'meters', on: true }, strike).runTo(2 * SR);
+  const of = (channel: number) => rig.of('meter').filter((event) => event.channel === channel);
+  const loudest = Math.max(...rig.left.map(Math.abs), ...rig.right.map(Math.abs));
+  const highest = (channel: number) => 20 * Math.log10(Math.max(...of(channel).map(({ peak }) => peak)) / loudest);
+  expect(Math.abs(highest(WHOLE_CHANNEL))).toBeLessThan(0.01);
+  // Without the room, which the kick sends a little to.
+  expect(Math.abs(highest(0))).toBeLessThan(0.5);
+  expect(of(1)).toEqual([]);
+  // As loud as BS.1770 has it, over all that was told.
+  const frames = 768 * of(WHOLE_CHANNEL).length;
+  const power = (side: Float32Array) => new Weighting(SR).energy(side, 0, frames) / frames;
+  const told = of(WHOLE_CHANNEL).reduce((sum, event) => sum + event.power, 0) / of(WHOLE_CHANNEL).length;
+  expect(Math.abs(10 * Math.log10(told / (power(rig.left) + power(rig.right))))).toBeLessThan(0.05);
 });

@@ -9,6 +9,8 @@ import { MixBus } from '../sound/mix/mixBus';
 import { Strip } from '../sound/mix/strip';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
+import type { EventQueue } from '../protocol/events';
+import { Meters } from './meters';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
@@ -35,6 +37,7 @@ export interface Tap {
 export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
   peak = 0;
+  readonly meters: Meters;
   private readonly strips: readonly Strip[];
   /** The group that each track and each group goes to, or TO_WHOLE. */
   private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
@@ -62,8 +65,10 @@ export class Mixer implements Part {
     private readonly launcher: Launcher,
     private readonly voices: VoicePool,
     private readonly click: Click,
+    events: EventQueue,
   ) {
     this.strips = Array.from({ length: CHANNELS }, () => new Strip(sampleRate));
+    this.meters = new Meters(sampleRate, transport, events, this.strips);
     this.room = new Room(sampleRate);
     this.echo = new Echo(sampleRate);
     this.limiter = new Limiter(sampleRate);
@@ -147,6 +152,7 @@ export class Mixer implements Part {
       outLeft.set(left.subarray(0, frames), offset);
       outRight.set(right.subarray(0, frames), offset);
     }
+    if (this.meters.isOn) this.meters.lookOut(outLeft, outRight, offset, frames);
     for (let i = offset; i < offset + frames; i++) {
       const l = Math.abs(outLeft[i]!);
       const r = Math.abs(outRight[i]!);
@@ -170,6 +176,7 @@ export class Mixer implements Part {
     }
     if (this.tap.track !== null && this.tap.track !== track) trackBus.clear(frames);
     strip.treat(trackBus, frames, this.transport.frame);
+    if (this.meters.isOn) this.meters.look(track, trackBus, strip.gain, frames);
     strip.mixInto(trackBus, this.busAfter(track), target, frames);
   }
 
@@ -177,6 +184,7 @@ export class Mixer implements Part {
     const channel = FIRST_GROUP_CHANNEL + group;
     const strip = this.strips[channel]!;
     strip.treat(groupBuses[group]!, frames, this.transport.frame);
+    if (this.meters.isOn) this.meters.look(channel, groupBuses[group]!, strip.gain, frames);
     strip.mixInto(groupBuses[group]!, this.busAfter(channel), this.targetOf(channel), frames);
   }
 

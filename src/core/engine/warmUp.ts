@@ -2,6 +2,7 @@ import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_LFO, LFO_SHAPES, LFO_TARGETS } from '../document/lfo';
 import type { Sound } from '../document/sound';
 import { MAX_TRACKS, PADS } from '../document/limits';
+import type { MixControl } from '../document/mix';
 import type { ToneSource } from '../document/toneVoices';
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { prepareSample } from '../sample/levels';
@@ -102,12 +103,22 @@ function everything(): Instruction[] {
       // So fast that they strike within a few steps.
       ...pads((pad) => ({ type: 'repeatRate', track, pad, ticks: 10 })),
     ]),
+    ...mixed(),
     { type: 'record', on: true, session: 0 },
     { type: 'play', startTick: 0, countInTicks: 0 },
     ...Array.from({ length: 2 * STRUCK_TRACKS }, (_, i) =>
       pads((pad) => press(i % STRUCK_TRACKS, pad, 1 + 2 * (i * PADS + pad))),
     ).flat(),
   ];
+}
+
+/** A channel with something of everything, which goes through a group to the echo. */
+function mixed(): Instruction[] {
+  const controls = { low: 3, bell: -2, high: 1, ratio: 3, filter: -0.3, pan: 0.2, room: 0.1, echo: 0.2 } as const;
+  return [
+    ...Object.entries(controls).map(([control, value]): Instruction => ({ type: 'channel', channel: 1, control: control as MixControl, value })),
+    { type: 'goesTo', channel: 1, group: 0 },
+  ]; // prettier-ignore
 }
 
 /** What a set of many tracks tells when it is opened. */

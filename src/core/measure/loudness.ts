@@ -1,4 +1,5 @@
 import { raiseBetween, MOST_RISE, TAPS } from '../sound/betweenSamples';
+import { Weighting } from './weighting';
 
 /** How loud a piece of music is, as broadcasters and listening services measure it. */
 export interface Loudness {
@@ -24,8 +25,8 @@ const SILENCE = -70;
  * oversampling.
  */
 export class LoudnessMeter {
-  private readonly left: Weighted;
-  private readonly right: Weighted;
+  private readonly left: Weighting;
+  private readonly right: Weighting;
   private readonly peaks = [new TruePeak(), new TruePeak()] as const;
   private readonly stepFrames: number;
   private inStep = 0;
@@ -35,8 +36,8 @@ export class LoudnessMeter {
 
   /** @param sampleRate frames per second */
   constructor(sampleRate: number) {
-    this.left = new Weighted(sampleRate);
-    this.right = new Weighted(sampleRate);
+    this.left = new Weighting(sampleRate);
+    this.right = new Weighting(sampleRate);
     this.stepFrames = Math.round(STEP_SECONDS * sampleRate);
   }
 
@@ -107,57 +108,6 @@ function rangeOf(energies: readonly number[]): number {
   if (sorted.length === 0) return 0;
   const at = (share: number) => sorted[Math.round((sorted.length - 1) * share)]!;
   return at(0.95) - at(0.1);
-}
-
-/** A second-order section (transposed direct form II): b0, b1, b2, a1, a2. */
-type Section = readonly [number, number, number, number, number];
-
-/**
- * The weighting of BS.1770: a shelf for the head and a high pass. The standard gives coefficients for 48 kHz; those of any rate follow
- * from the frequencies, gain and Qs below, which give the standard's to ten digits (from memory).
- */
-class Weighted {
-  private readonly shelf: Section;
-  private readonly highPass: Section;
-  /** What the two sections remember. */
-  private readonly memory = new Float64Array(4);
-
-  constructor(sampleRate: number) {
-    {
-      const k = Math.tan((Math.PI * 1681.974450955533) / sampleRate);
-      const q = 0.7071752369554196;
-      const high = Math.pow(10, 3.999843853973347 / 20);
-      const band = Math.pow(high, 0.4996667741545416);
-      const a0 = 1 + k / q + k * k;
-      const b = [high + (band * k) / q + k * k, 2 * (k * k - high), high - (band * k) / q + k * k] as const;
-      this.shelf = [b[0] / a0, b[1] / a0, b[2] / a0, (2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0];
-    }
-    const k = Math.tan((Math.PI * 38.13547087602444) / sampleRate);
-    const q = 0.5003270373238773;
-    const a0 = 1 + k / q + k * k;
-    this.highPass = [1, -2, 1, (2 * (k * k - 1)) / a0, (1 - k / q + k * k) / a0];
-  }
-
-  /** The sum of the squares of some weighted samples. All in local variables: it is done for every sample of a file. */
-  energy(samples: Float32Array, from: number, to: number): number {
-    const [b0, b1, b2, a1, a2] = this.shelf;
-    const [c0, c1, c2, d1, d2] = this.highPass;
-    const { memory } = this;
-    let [s1, s2, h1, h2] = memory as unknown as [number, number, number, number];
-    let energy = 0;
-    for (let i = from; i < to; i++) {
-      const x = samples[i]!;
-      const y = b0 * x + s1;
-      s1 = b1 * x - a1 * y + s2;
-      s2 = b2 * x - a2 * y;
-      const z = c0 * y + h1;
-      h1 = c1 * y - d1 * z + h2;
-      h2 = c2 * y - d2 * z;
-      energy += z * z;
-    }
-    memory.set([s1, s2, h1, h2]);
-    return energy;
-  }
 }
 
 /** The highest value of one channel's wave, between its samples too. */

@@ -159,6 +159,9 @@ class Echo extends Any {
   @Between(0, 1) tone!: number;
   @Between(0, 1) width!: number;
 }
+class Meters extends Any {
+  @IsBoolean() on!: boolean;
+}
 class PatternContents extends OfSlot {
   @Whole(0, FAR) revision!: number;
   @Length() length!: number;
@@ -340,6 +343,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   channel: ChannelControl,
   goesTo: GoesTo,
   echo: Echo,
+  meters: Meters,
   removeTrack: OfTrack,
   pattern: PatternContents,
   patternEdit: PatternEdit,

@@ -60,6 +60,8 @@ export interface CommandFields {
   goesTo: { channel: number; group: number };
   /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
   echo: { ticks: number; ms: number; feedback: number; tone: number; width: number };
+  /** Somebody looks at the meters, or nobody does any more. */
+  meters: { on: boolean };
   /** A track that is no more: it stops, and its patterns go. */
   removeTrack: { track: number };
   /**

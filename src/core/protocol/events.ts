@@ -40,6 +40,11 @@ export const EVENT_FIELDS = {
    * rests: nothing is played, held or left to ring.
    */
   state: { tick: 'number', voices: 'number', peak: 'number', resting: 'flag' },
+  /**
+   * Sent while somebody looks at the meters: of a channel of the mix the highest sample since the last one, the mean square of both sides together, and
+   * the dB that its compressor takes away. Of the whole mix it is what leaves the app, its mean square weighted as ITU-R BS.1770 has it.
+   */
+  meter: { channel: 'number', peak: 'number', power: 'number', reduction: 'number' },
 } as const satisfies Record<string, Record<string, Packing>>;
 
 type Fields = typeof EVENT_FIELDS;

@@ -2,9 +2,8 @@ import { patternAt, tracksOf } from '../document/set';
 import { padNote } from '../document/tones';
 import type { Performed } from '../engine/replay';
 import { SILENT } from '../launch/launchState';
-import type { Track } from '../document/track';
 import type { Command, Instruction } from '../protocol/commands';
-import { channelChanges, goesToChange, mixChanges } from '../protocol/mixInstructions';
+import { isOfMix, mixTold } from './mixSteps';
 import type { EngineEvent } from '../protocol/events';
 import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
 import { PADS } from '../document/limits';
@@ -91,8 +90,7 @@ export class ScoreWriter {
       Object.assign(this.track(id), { level, muted, soloed });
     }
     this.noteLevels(frame);
-    const mixed = [...mixChanges(undefined, set.mix), ...tracksOf(set).flatMap(channelOf)];
-    for (const told of mixed) this.noteMix(frame, told);
+    for (const told of mixTold(set)) this.noteMix(frame, told);
   }
 
   /** A command that the engine was told; the player's levels and notes are nowhere else. */
@@ -372,15 +370,6 @@ export class ScoreWriter {
   private nextId(): number {
     return ++this.lastId;
   }
-}
-
-function isOfMix<T extends Instruction>(told: T): told is T & MixStep['told'] {
-  return told.type === 'channel' || told.type === 'goesTo' || told.type === 'echo';
-}
-
-/** What an engine is told of a track's place in the mix. */
-function channelOf({ id, channel, goesTo }: Track): Instruction[] {
-  return [...channelChanges(id, undefined, channel), ...goesToChange(id, undefined, goesTo)];
 }
 
 /** A block as it lies from an origin on. It is heard exactly as long as its content is, so that nothing of it goes round. */

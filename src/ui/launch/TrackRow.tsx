@@ -2,9 +2,9 @@ import { memo } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
-import { AS_IT_IS, CHAIN } from '@/core/launch/launchState';
+import { CHAIN } from '@/core/launch/launchState';
 import type { Meter } from '@/core/time/ticks';
-import { touchChain, touchMuteSolo } from '@/instrument/launches';
+import { touchChain } from '@/instrument/launches';
 import { sheetShown } from '@/store/sessionSlice';
 import { selectSet } from '@/store/selectors';
 import { useAppSelector, type Store } from '@/store/store';
@@ -12,7 +12,8 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
-import { FEATHERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { FEATHERS, WORDS_STRONG } from '../theme/tokens';
+import { Gate } from './Gate';
 import { CARD, PatternCard } from './PatternCard';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import type { Track } from '@/core/document/track';
@@ -90,30 +91,6 @@ function TrackName({ track, place }: { track: Track; place: number }) {
   );
 }
 
-function Gate({ trackId, place, track, which }: OfTrack & { track: string; which: 'mute' | 'solo' }) {
-  const store = useStore() as Store;
-  const tokens = useTokens();
-  const instrument = useInstrument();
-  const [is, waits, tick] = useLaunch(({ launcher: { live } }) => {
-    const [now, next] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-    return `${now[trackId]} ${next[trackId]} ${live.muteSoloTick[trackId]}`;
-  }).split(' ');
-  const beats = useBeatsLeft(Number(waits) === AS_IT_IS ? Infinity : Number(tick));
-  const word = which === 'mute' ? 'Mute' : 'Solo';
-  return (
-    <ControlButton
-      label={`${word} ${track}`}
-      maps={{ do: which, row: place }}
-      pressed={is === '1'}
-      description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
-      onTap={() => touchMuteSolo(store, instrument, trackId, which)}
-      style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
-    >
-      <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
-    </ControlButton>
-  );
-}
-
 /** The track's chain, launched like a pattern. */
 function ChainCard({ trackId, place, name, colour }: OfTrack & { name: string; colour: string }) {
   const store = useStore() as Store;
@@ -159,8 +136,6 @@ const styles = StyleSheet.create({
   name: { alignItems: 'flex-start', height: 44, paddingHorizontal: 4, backgroundColor: 'transparent', borderColor: 'transparent' }, // prettier-ignore
   word: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 22 },
   gates: { flexDirection: 'row', gap: 4 },
-  gate: { width: 46, minWidth: 44, height: 44, paddingHorizontal: 0, borderRadius: RADIUS - 4 },
-  gateWord: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 20 },
   level: { height: 4, width: 96, borderRadius: 2, overflow: 'hidden' },
   cards: { gap: 6, paddingHorizontal: 8, alignItems: 'center' },
   chain: { width: 64, height: CARD.height },

@@ -84,6 +84,7 @@ function KitKeys() {
           style={styles.kit}
         />
         <ControlButton label="Shelf" text="Shelf" onPress={open} style={styles.shelf} />
+        <MixKey />
       </View>
     );
   }
@@ -98,8 +99,14 @@ function KitKeys() {
         style={styles.kit}
       />
       <ControlButton label="Shelf" text="Shelf" onPress={() => dispatch(shelfOpened('kits'))} style={styles.shelf} />
+      <MixKey />
     </View>
   );
+}
+
+function MixKey() {
+  const dispatch = useAppDispatch();
+  return <ControlButton label="Mix" text="Mix" onPress={() => dispatch(sheetShown('mix'))} style={styles.shelf} />;
 }
 
 const COLUMNS = 96;

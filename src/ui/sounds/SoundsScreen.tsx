@@ -13,5 +13,6 @@ export const SOUND_SHEETS = {
   also: lazyPlace(async () => ({ default: (await load()).AlsoSheet })),
   lfo: lazyPlace(async () => ({ default: (await load()).LfoSheet })),
   record: lazyPlace(async () => ({ default: (await load()).RecordSheet })),
+  mix: lazyPlace(async () => ({ default: (await load()).MixSheet })),
   slice: lazyPlace(async () => ({ default: (await load()).SliceSheet })),
 };

@@ -9,6 +9,7 @@ export { CutsSheet } from './CutsSheet';
 export { AlsoSheet } from './AlsoSheet';
 export { LfoSheet } from './LfoSheet';
 export { RecordSheet } from './RecordSheet';
+export { MixSheet } from '../mix/MixSheet';
 export { SliceSheet } from '../slice/SliceSheet';
 export { loadSamples } from './sampleActs';
 // Demos that play kits of the shelf.

@@ -58,45 +58,12 @@ export class Band {
   stay(): void {
     if (!this.isMoving) return;
     this.isMoving = false;
+    this.steps.fill(0);
     for (let i = 0; i < NUMBERS; i++) this.numbers[i] = this.targets[i]!;
   }
 
-  /** Filters frames of both channels in place. */
+  /** Filters frames of both channels in place. Side by side: each waits for its last sample most of the time. */
   process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    if (this.isMoving) {
-      this.move(left, 0, from, frames);
-      this.move(right, 2, from, frames);
-      this.advance(frames);
-    } else {
-      this.filter(left, 0, from, frames);
-      this.filter(right, 2, from, frames);
-    }
-  }
-
-  private filter(sound: Float64Array, at: number, from: number, frames: number): void {
-    const { numbers, held } = this;
-    const a1 = numbers[A1]!;
-    const a2 = numbers[A2]!;
-    const a3 = numbers[A3]!;
-    const m0 = numbers[M0]!;
-    const m1 = numbers[M1]!;
-    const m2 = numbers[M2]!;
-    let one = held[at]!;
-    let two = held[at + 1]!;
-    for (let i = from; i < from + frames; i++) {
-      const x = sound[i]!;
-      const above = x - two;
-      const band = a1 * one + a2 * above;
-      const low = two + a2 * one + a3 * above;
-      one = 2 * band - one;
-      two = 2 * low - two;
-      sound[i] = m0 * x + m1 * band + m2 * low;
-    }
-    held[at] = one;
-    held[at + 1] = two;
-  }
-
-  private move(sound: Float64Array, at: number, from: number, frames: number): void {
     const { numbers, steps, held } = this;
     let a1 = numbers[A1]!;
     let a2 = numbers[A2]!;
@@ -110,16 +77,25 @@ export class Band {
     const t0 = steps[M0]!;
     const t1 = steps[M1]!;
     const t2 = steps[M2]!;
-    let one = held[at]!;
-    let two = held[at + 1]!;
+    let l1 = held[0]!;
+    let l2 = held[1]!;
+    let r1 = held[2]!;
+    let r2 = held[3]!;
     for (let i = from; i < from + frames; i++) {
-      const x = sound[i]!;
-      const above = x - two;
-      const band = a1 * one + a2 * above;
-      const low = two + a2 * one + a3 * above;
-      one = 2 * band - one;
-      two = 2 * low - two;
-      sound[i] = m0 * x + m1 * band + m2 * low;
+      const l = left[i]!;
+      const r = right[i]!;
+      const aboveLeft = l - l2;
+      const aboveRight = r - r2;
+      const bandLeft = a1 * l1 + a2 * aboveLeft;
+      const bandRight = a1 * r1 + a2 * aboveRight;
+      const lowLeft = l2 + a2 * l1 + a3 * aboveLeft;
+      const lowRight = r2 + a2 * r1 + a3 * aboveRight;
+      l1 = 2 * bandLeft - l1;
+      r1 = 2 * bandRight - r1;
+      l2 = 2 * lowLeft - l2;
+      r2 = 2 * lowRight - r2;
+      left[i] = m0 * l + m1 * bandLeft + m2 * lowLeft;
+      right[i] = m0 * r + m1 * bandRight + m2 * lowRight;
       a1 += s1;
       a2 += s2;
       a3 += s3;
@@ -127,19 +103,16 @@ export class Band {
       m1 += t1;
       m2 += t2;
     }
-    held[at] = one;
-    held[at + 1] = two;
-  }
-
-  private advance(frames: number): void {
-    const { numbers, steps } = this;
-    // In one sum after another, as the loop has it: however it is cut, it is the same.
-    for (let n = 0; n < NUMBERS; n++) {
-      const step = steps[n]!;
-      let value = numbers[n]!;
-      for (let i = 0; i < frames; i++) value += step;
-      numbers[n] = value;
-    }
+    held[0] = l1;
+    held[1] = l2;
+    held[2] = r1;
+    held[3] = r2;
+    numbers[A1] = a1;
+    numbers[A2] = a2;
+    numbers[A3] = a3;
+    numbers[M0] = m0;
+    numbers[M1] = m1;
+    numbers[M2] = m2;
   }
 }
 

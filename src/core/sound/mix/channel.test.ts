@@ -1,4 +1,5 @@
 import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../../document/mix';
+import { equaliserDb } from '../../measure/equaliserCurve';
 import { random } from '../../random';
 import { compressedLevel } from './compressor';
 import { largestStep, levelAt, RATE, sine, through, type Sides, type Turn } from './mix.testing';
@@ -31,6 +32,9 @@ function cookbook(kind: 'low' | 'high' | 'bell', f0: number, dB: number, q: numb
 
 test.each([['bell', 6, 1000, Math.SQRT1_2], ['bell', -12, 250, 4], ['low', 9, 120, Math.SQRT1_2], ['low', -18, 120, Math.SQRT1_2], ['high', 6, 6000, Math.SQRT1_2], ['high', -7.5, 6000, Math.SQRT1_2]] as const)('%s of %d dB: the response of the Audio EQ Cookbook', (kind, dB, f0, q) => {
   for (const hz of [30, 100, 120, 250, 700, 1000, 3000, 6000, 15000]) {
+    const settings = kind === 'bell' ? { bell: dB, bellHz: f0, bellQ: q } : { [kind]: dB };
+    // The picture, too.
+    expect(equaliserDb(settings, hz)).toBeCloseTo(cookbook(kind, f0, dB, q, hz), 6);
     const got = kind === 'bell' ? gainAt(hz, ['bell', dB], ['bellHz', f0], ['bellQ', q]) : gainAt(hz, [kind, dB]);
     expect(Math.abs(got - cookbook(kind, f0, dB, q, hz))).toBeLessThan(0.02);
   }

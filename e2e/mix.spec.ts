@@ -1,0 +1,110 @@
+import type { Track } from '@/core/document/track';
+import { DIALOG, expectReadableInOtherThemes, expectUsableEverywhere } from './support/access';
+import { expect, test, type App } from './support/app';
+import { heard } from './support/ear';
+import { choose } from './support/steps';
+
+const slider = (app: App, name: string) => app.page.getByRole('slider', { name, exact: true });
+const WHEELS = 0;
+
+async function openMix(app: App): Promise<void> {
+  await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
+  await app.button('Mix').click();
+  await expect(app.page.getByRole('dialog', { name: 'Mix', exact: true })).toBeVisible();
+}
+
+/** What was set of the mix, by the log of the engine. */
+const told = async (app: App) =>
+  (await heard(app.page)).applied.flatMap((command) => {
+    if (command.type === 'channel') return [`${command.channel} ${command.control} ${command.value}`];
+    if (command.type === 'goesTo') return [`${command.channel} to ${command.group}`];
+    return command.type === 'echo' ? [`echo ${command.ticks} ticks ${command.ms} ms`] : [];
+  });
+
+test('levels are dragged and typed, and heard; the loudness is a number; a muted track is silent', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await openMix(app);
+  const loudness = page.getByRole('status', { name: 'Loudness' });
+  await expect(loudness).toContainText('silent');
+  await app.play.click();
+  await expect(loudness).toContainText(/-[12]\d\.\d LUFS/);
+  // The wing bar goes where the finger is: half of the strip is 12 dB down.
+  const box = (await slider(app, 'Wheels level').boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + 12);
+  await expect(slider(app, 'Wheels level')).toHaveAttribute('aria-valuetext', /^-1[12]\.\d dB$/);
+  await app.strip('Wheels level number').fill('-6');
+  await app.strip('Wheels level number').press('Enter');
+  const set = await app.savedSet(({ tracks }) => Math.abs(tracks[WHEELS]!.level - 10 ** (-6 / 20)) < 1e-6);
+  expect(set.tracks[1]!.level).toBeGreaterThan(0);
+  await slider(app, 'Wheels level').press('End');
+  await expect(slider(app, 'Wheels level')).toHaveAttribute('aria-valuetext', '0.0 dB');
+  await app.button('Mute Wheels').click();
+  await expect(app.button('Mute Wheels')).toHaveAttribute('aria-pressed', 'true');
+  await expect(loudness).toContainText(/silent|-[3-9]\d\.\d LUFS/);
+});
+
+test('what a channel does is set, heard, kept and undone; tracks go to a group; the echo has a note value or ms', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  const before = (await app.savedNow()).tracks[WHEELS];
+  await openMix(app);
+  await app.play.click();
+  await app.button('Channel of Wheels').click();
+  await slider(app, 'Wheels pan').press('Home');
+  await slider(app, 'Wheels Echo').press('End');
+  await app.button('Equaliser of Wheels').click();
+  await app.strip('Wheels Low number').fill('-9');
+  await app.strip('Wheels Low number').press('Enter');
+  await app.button('Compressor of Wheels').click();
+  await slider(app, 'Wheels Ratio').press('End');
+  await expect
+    .poll(() => told(app))
+    .toEqual(expect.arrayContaining(['0 pan -1', '0 echo 1', '0 low -9', '0 ratio 20']));
+  await choose(app, 'Goes to', 'A new group');
+  const group = page.getByRole('group', { name: 'Mix of Group 1' });
+  await expect(group).toBeVisible();
+  await choose(app, 'Echo time', '1/4');
+  await expect.poll(() => told(app)).toEqual(expect.arrayContaining(['0 to 0', 'echo 960 ticks 0 ms']));
+  await choose(app, 'Echo time', 'In ms');
+  await app.strip('Echo ms number').fill('250');
+  await app.strip('Echo ms number').press('Enter');
+  await expect.poll(() => told(app)).toContain('echo 0 ticks 250 ms');
+  // All of it is kept.
+  const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250);
+  const { channel, goesTo } = kept.tracks[WHEELS] as Track;
+  expect(channel).toEqual({ pan: -1, echo: 1, low: -9, ratio: 20 });
+  expect([goesTo, kept.mix?.groups?.map(({ id, name }) => [id, name])]).toEqual([0, [[0, 'Group 1']]]);
+  await app.open();
+  await openMix(app);
+  await app.button('Channel of Group 1').click();
+  await page.getByRole('textbox', { name: 'Group name' }).fill('Drums');
+  await page.getByRole('textbox', { name: 'Group name' }).press('Enter');
+  await app.button('Channel of Drums').click();
+  await app.button('Channel of Wheels').click();
+  await expect(app.button('Goes to')).toContainText('Drums');
+  await expect(slider(app, 'Wheels pan')).toHaveAttribute('aria-valuenow', '-100');
+  // A double touch brings a strip back; what was made can be undone, step by step.
+  const pan = (await slider(app, 'Wheels pan').boundingBox())!;
+  await page.mouse.dblclick(pan.x + 60, pan.y + 20);
+  await expect(slider(app, 'Wheels pan')).toHaveAttribute('aria-valuenow', '0');
+  while (await app.undo.isEnabled()) await app.undo.click();
+  const undone = await app.savedSet(({ mix }) => !mix?.echo);
+  expect(undone.tracks[WHEELS]).toEqual(before);
+});
+
+test('Mix is usable at every size, with a channel open, and readable in every theme', async ({ app, page }) => {
+  await app.open();
+  await openMix(app);
+  await expectUsableEverywhere(page, DIALOG);
+  await app.button('Channel of Kerb').click();
+  for (const name of ['Equaliser of Kerb', 'Compressor of Kerb']) await app.button(name).click();
+  await choose(app, 'Goes to', 'A new group');
+  await app.button('Channel of Group 1').click();
+  await expectUsableEverywhere(page, DIALOG);
+  await expectReadableInOtherThemes(page, DIALOG);
+});

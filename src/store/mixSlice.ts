@@ -1,0 +1,147 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { demoSet } from '@/core/document/demo';
+import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
+import { FIRST_ECHO, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type MixControl } from '@/core/document/mix'; // prettier-ignore
+import { tracksOf, type BeatSet } from '@/core/document/set';
+import { undoStep } from './undoable';
+
+/** A channel of the mix by the engine's number: a track's id, a group, or the whole mix. */
+interface OfChannel {
+  channel: number;
+}
+
+type Turned = OfChannel & {
+  control: Exclude<MixControl, 'level'>;
+  /** Null: as it is by itself. */
+  value: number | null;
+  /** All changes of one gesture are one step of undo. */
+  gesture: string;
+};
+type Levelled = OfChannel & { level: number };
+type Sent = OfChannel & {
+  /** Id of a group; null: the whole mix. */
+  to: number | null;
+};
+type Named = { id: number; name: string };
+type EchoChange = { change: Partial<Echo>; gesture: string };
+
+/** The group of a channel, if it is one. */
+const groupOf = ({ mix }: BeatSet, channel: number): Group | undefined =>
+  mix?.groups?.find(({ id }) => id === channel - FIRST_GROUP_CHANNEL);
+
+/** A channel's settings; they are made where there are none yet. Null where there is no such channel. */
+function settingsOf(set: BeatSet, channel: number): ChannelSettings | null {
+  if (channel === WHOLE_CHANNEL) return ((set.mix ??= {}).whole ??= {});
+  if (channel >= MAX_TRACKS) {
+    const group = groupOf(set, channel);
+    return group ? (group.settings ??= {}) : null;
+  }
+  const track = set.tracks[channel];
+  return track ? (track.channel ??= {}) : null;
+}
+
+/** The mix: what the channels do, where they go, and the echo. Levels are performed, and no step of undo. */
+const slice = createSlice({
+  name: 'mix',
+  initialState: demoSet().set,
+  reducers: {
+    channelTurned: {
+      reducer(set, { payload: { channel, control, value } }: PayloadAction<Turned>) {
+        const settings = settingsOf(set, channel);
+        if (!settings) return;
+        const { min, max, neutral } = MIX_RANGES[control];
+        if (value === null || value === neutral) delete settings[control];
+        else settings[control] = Math.min(max, Math.max(min, value));
+      },
+      prepare: undoStep<Turned>('mix', ({ gesture }) => gesture),
+    },
+    channelLevelSet(set, { payload: { channel, level } }: PayloadAction<Levelled>) {
+      const within = Math.min(1, Math.max(0, level));
+      if (channel === WHOLE_CHANNEL) (set.mix ??= {}).level = within;
+      else if (channel < MAX_TRACKS) {
+        const track = set.tracks[channel];
+        if (track) track.level = within;
+      } else {
+        const group = groupOf(set, channel);
+        if (group) group.level = within;
+      }
+    },
+    /** A track or a group goes to a group, which must go to the whole mix itself if a group goes to it. */
+    channelSent: {
+      reducer(set, { payload: { channel, to } }: PayloadAction<Sent>) {
+        const target = to === null ? undefined : groupOf(set, FIRST_GROUP_CHANNEL + to);
+        if (to !== null && !target) return;
+        if (channel < MAX_TRACKS) {
+          const track = set.tracks[channel];
+          if (!track) return;
+          if (to === null) delete track.goesTo;
+          else track.goesTo = to;
+          return;
+        }
+        const group = groupOf(set, channel);
+        if (!group || !mayGoTo(set, group, to)) return;
+        if (to === null) delete group.to;
+        else group.to = to;
+      },
+      prepare: undoStep<Sent>('where it goes'),
+    },
+    groupAdded: {
+      reducer(set, { payload }: PayloadAction<Group>) {
+        const groups = ((set.mix ??= {}).groups ??= []);
+        if (groups.length < MAX_GROUPS && !groups.some(({ id }) => id === payload.id)) groups.push(payload);
+      },
+      prepare: undoStep<Group>('new group'),
+    },
+    groupNamed: {
+      reducer(set, { payload }: PayloadAction<Named>) {
+        const group = groupOf(set, FIRST_GROUP_CHANNEL + payload.id);
+        if (group && payload.name.trim() !== '') group.name = payload.name.trim().slice(0, MAX_NAME);
+      },
+      prepare: undoStep<Named>('name'),
+    },
+    groupColoured: {
+      reducer(set, { payload }: PayloadAction<{ id: number; colour: number }>) {
+        const group = groupOf(set, FIRST_GROUP_CHANNEL + payload.id);
+        if (group) group.colour = payload.colour;
+      },
+      prepare: undoStep<{ id: number; colour: number }>('colour'),
+    },
+    /** What went to it goes to the whole mix. */
+    groupRemoved: {
+      reducer(set, { payload }: PayloadAction<number>) {
+        if (!set.mix?.groups) return;
+        set.mix.groups = set.mix.groups.filter(({ id }) => id !== payload);
+        for (const group of set.mix.groups) if (group.to === payload) delete group.to;
+        for (const track of tracksOf(set)) if (track.goesTo === payload) delete track.goesTo;
+      },
+      prepare: undoStep<number>('removing a group'),
+    },
+    echoSet: {
+      reducer(set, { payload }: PayloadAction<EchoChange>) {
+        const mix = (set.mix ??= {});
+        mix.echo = { ...(mix.echo ?? FIRST_ECHO), ...payload.change };
+      },
+      prepare: undoStep<EchoChange>('echo', ({ gesture }) => gesture),
+    },
+  },
+});
+
+/** Whether a group may go to another one: groups are nested once. */
+export function mayGoTo({ mix }: Pick<BeatSet, 'mix'>, group: Group, to: number | null): boolean {
+  if (to === null) return true;
+  const groups = mix?.groups ?? [];
+  const holdsGroups = groups.some((other) => other.to === group.id);
+  return to !== group.id && !holdsGroups && groups.find(({ id }) => id === to)?.to === undefined;
+}
+
+export const {
+  channelTurned,
+  channelLevelSet,
+  channelSent,
+  groupAdded,
+  groupNamed,
+  groupColoured,
+  groupRemoved,
+  echoSet,
+} = slice.actions;
+export const mixReducer = slice.reducer;

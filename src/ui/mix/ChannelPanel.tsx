@@ -1,0 +1,176 @@
+import { StyleSheet, View } from 'react-native';
+import { FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROL_NAMES, MIX_RANGES, type MixControl } from '@/core/document/mix';
+import { tracksOf } from '@/core/document/set';
+import { equaliserDb } from '@/core/measure/equaliserCurve';
+import { compressedLevel } from '@/core/sound/mix/compressor';
+import {
+  channelSent,
+  channelTurned,
+  groupAdded,
+  groupColoured,
+  groupNamed,
+  groupRemoved,
+  mayGoTo,
+} from '@/store/mixSlice';
+import { selectSet } from '@/store/selectors';
+import { noticed } from '@/store/sessionSlice';
+import { useAppDispatch, useAppSelector } from '@/store/store';
+import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
+import { Feathers } from '../shared/Feathers';
+import { NameField } from '../shared/NameField';
+import { ValueStrip } from '../shared/ValueStrip';
+import { StripGroup } from '../sounds/StripGroup';
+import { useTokens } from '../theme/theme';
+import { FEATHERS } from '../theme/tokens';
+import { CurvePicture } from '../shared/CurvePicture';
+import type { ShownChannel } from './mixChannels';
+import { mixScale } from './mixScales';
+
+type Turned = Exclude<MixControl, 'level'>;
+
+/** All there is to set of one channel beside its level. */
+export function ChannelPanel({ shown }: { shown: ShownChannel }) {
+  const tokens = useTokens();
+  const { name, kind, colour } = shown;
+  const own = kind === 'whole' ? tokens.cap : FEATHERS[colour]!.colour;
+  return (
+    <View role="group" aria-label={`Channel ${name}`} style={[styles.panel, { borderColor: own }]}>
+      {kind !== 'whole' && (
+        <>
+          <TurnStrip control="pan" shown={shown} />
+          <TurnStrip control="room" shown={shown} />
+          <TurnStrip control="echo" shown={shown} />
+        </>
+      )}
+      <TurnStrip control="filter" shown={shown} />
+      <StripGroup name="Equaliser" of={name}>
+        <EqualiserCurve shown={shown} />
+        <TurnStrip control="low" shown={shown} />
+        <TurnStrip control="bell" shown={shown} />
+        <TurnStrip control="bellHz" shown={shown} />
+        <TurnStrip control="bellQ" shown={shown} />
+        <TurnStrip control="high" shown={shown} />
+      </StripGroup>
+      <StripGroup name="Compressor" of={name}>
+        <CompressorCurve shown={shown} />
+        <TurnStrip control="ratio" shown={shown} />
+        <TurnStrip control="threshold" shown={shown} />
+        <TurnStrip control="attack" shown={shown} />
+        <TurnStrip control="release" shown={shown} />
+        <TurnStrip control="knee" shown={shown} />
+        <TurnStrip control="makeUp" shown={shown} />
+      </StripGroup>
+      {kind !== 'whole' && <GoesTo shown={shown} />}
+      {kind === 'group' && <GroupKeys shown={shown} />}
+    </View>
+  );
+}
+
+function TurnStrip({ control, shown }: { control: Turned; shown: ShownChannel }) {
+  const dispatch = useAppDispatch();
+  const { channel, name, settings } = shown;
+  const { neutral } = MIX_RANGES[control];
+  // Room and Echo are names of the mix; the others are words.
+  const caption = MIX_CONTROL_NAMES[control];
+  const word = control === 'pan' ? 'pan' : caption;
+  return (
+    <ValueStrip
+      label={`${name} ${word}`}
+      caption={caption}
+      value={settings[control] ?? neutral}
+      own={neutral}
+      scale={mixScale(control)}
+      onSet={(value, gesture) => dispatch(channelTurned({ channel, control, value, gesture }))}
+    />
+  );
+}
+
+/** dB from the middle of the picture to its edge, and Hz from its left end to its right one. */
+const EDGE_DB = 18;
+const [LEFT_HZ, RIGHT_HZ] = [30, 18000];
+
+function EqualiserCurve({ shown: { settings, name } }: { shown: ShownChannel }) {
+  return (
+    <CurvePicture
+      label={`Equaliser of ${name}: what it adds from ${LEFT_HZ} Hz to ${RIGHT_HZ / 1000} kHz`}
+      line="middle"
+      curve={(place) => 0.5 + equaliserDb(settings, LEFT_HZ * (RIGHT_HZ / LEFT_HZ) ** place) / (2 * EDGE_DB)}
+    />
+  );
+}
+
+/** dB at the left and lower edge of the compressor's picture. */
+const SOFTEST_DB = -60;
+
+function CompressorCurve({ shown: { settings, name } }: { shown: ShownChannel }) {
+  const of = (control: Turned) => settings[control] ?? MIX_RANGES[control].neutral;
+  const [threshold, ratio, knee, makeUp] = [of('threshold'), of('ratio'), of('knee'), of('makeUp')];
+  return (
+    <CurvePicture
+      label={`Compressor of ${name}: from ${SOFTEST_DB} to 0 dB`}
+      line="diagonal"
+      curve={(place) => 1 - (compressedLevel(SOFTEST_DB * (1 - place), threshold, ratio, knee) + makeUp) / SOFTEST_DB}
+    />
+  );
+}
+
+/** Where it goes: the whole mix, a group that there is, or a new one. */
+function GoesTo({ shown }: { shown: ShownChannel }) {
+  const dispatch = useAppDispatch();
+  const set = useAppSelector(selectSet);
+  const { channel, kind, to } = shown;
+  const groups = set.mix?.groups ?? [];
+  const own = groups.find(({ id }) => FIRST_GROUP_CHANNEL + id === channel);
+  const open = groups.filter(({ id }) => kind === 'track' || (own && mayGoTo(set, own, id)));
+  const free = Array.from({ length: MAX_GROUPS }, (_, id) => id).find((id) => !groups.some((group) => group.id === id));
+  const options = [
+    { value: 'whole', name: 'The whole mix' },
+    ...open.map(({ id, name }) => ({ value: String(id), name })),
+    ...(free !== undefined && kind === 'track' ? [{ value: 'new', name: 'A new group' }] : []),
+  ];
+  const choose = (value: string) => {
+    if (value === 'new') {
+      const used = [...tracksOf(set), ...groups].map(({ colour }) => colour);
+      const colour = Math.max(
+        0,
+        FEATHERS.findIndex((_, tone) => !used.includes(tone)),
+      );
+      dispatch(groupAdded({ id: free!, name: `Group ${free! + 1}`, colour, level: 1 }));
+      dispatch(channelSent({ channel, to: free! }));
+    } else dispatch(channelSent({ channel, to: value === 'whole' ? null : Number(value) }));
+  };
+  return (
+    <Choice
+      label="Goes to"
+      caption="Goes to"
+      value={to === undefined ? 'whole' : String(to)}
+      options={options}
+      onChoose={choose}
+    />
+  );
+}
+
+function GroupKeys({ shown: { channel, name, colour } }: { shown: ShownChannel }) {
+  const dispatch = useAppDispatch();
+  const id = channel - FIRST_GROUP_CHANNEL;
+  const remove = () => {
+    dispatch(groupRemoved(id));
+    dispatch(noticed(`${name} is removed; what went to it goes to the whole mix.`, true));
+  };
+  return (
+    <>
+      <NameField
+        key={name}
+        label="Group name"
+        caption="Name of the group"
+        name={name}
+        onName={(text) => dispatch(groupNamed({ id, name: text }))}
+      />
+      <Feathers value={colour} onChoose={(next) => dispatch(groupColoured({ id, colour: next }))} />
+      <ControlButton label={`Remove group ${name}`} text="Remove the group" onPress={remove} />
+    </>
+  );
+}
+
+const styles = StyleSheet.create({ panel: { borderLeftWidth: 4, paddingLeft: 10, gap: 5 } });
