@@ -35,7 +35,9 @@ const [LOW, BASS] = [0, 1] as const;
 export class Echo {
   /** Nothing is in it: it has nothing to do until something is sent. */
   isAsleep = true;
-  private readonly lines: readonly [Float64Array, Float64Array];
+  /** Made when something is first sent: 3 MB that most mixes have no need of. */
+  private lines: readonly [Float64Array, Float64Array] | null = null;
+  private readonly size: number;
   private readonly held: readonly [Float64Array, Float64Array] = [new Float64Array(2), new Float64Array(2)];
   private readonly glides: Record<EchoSetting, Glide>;
   private at = 0;
@@ -58,8 +60,7 @@ export class Echo {
   private quiet = 0;
 
   constructor(private readonly sampleRate: number) {
-    const frames = Math.ceil(LONGEST_ECHO * sampleRate) + 1;
-    this.lines = [new Float64Array(frames), new Float64Array(frames)];
+    this.size = Math.ceil(LONGEST_ECHO * sampleRate) + 1;
     const looks = glideLooks(sampleRate);
     this.glides = { feedback: new Glide(0.35, looks), tone: new Glide(0.5, looks), width: new Glide(1, looks) };
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
@@ -74,7 +75,7 @@ export class Echo {
 
   /** @param frames between two echoes, rounded to a whole number of them */
   setTime(frames: number): void {
-    this.wanted = Math.min(this.lines[0].length - 1, Math.max(1, Math.round(frames)));
+    this.wanted = Math.min(this.size - 1, Math.max(1, Math.round(frames)));
     if (!this.isAsleep) return;
     this.frames = this.before = this.wanted;
     this.fade = 1;
@@ -141,10 +142,12 @@ export class Echo {
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const [first, second] = this.lines;
-    const size = first.length;
-    const { damp, highPass, fadeStep, feedbackStep, loudStep, softStep } = this;
-    const [held, heldSecond] = this.held;
+    const { size, damp, highPass, fadeStep, feedbackStep, loudStep, softStep } = this;
+    this.lines ??= [new Float64Array(size), new Float64Array(size)];
+    const first = this.lines[0];
+    const second = this.lines[1];
+    const held = this.held[0];
+    const heldSecond = this.held[1];
     let { at, fade, feedback, loud, soft, quiet } = this;
     let near = (at + size - this.frames) % size;
     let far = (at + size - this.before) % size;
@@ -192,7 +195,7 @@ export class Echo {
   }
 
   private clear(): void {
-    for (const line of this.lines) line.fill(0);
+    for (const line of this.lines ?? []) line.fill(0);
     for (const held of this.held) held.fill(0);
     this.quiet = 0;
     this.isAsleep = true;
