@@ -28,7 +28,7 @@ export function sinesOf(turns: Float64Array): void {
   for (let i = 0; i < turns.length; i++) turns[i] = sinTurns(turns[i]!);
 }
 
-/** 2^x; relative error below 1e-9. Whole powers are exact. */
+/** 2^x; relative error below 1e-8. Whole powers are exact. */
 export function exp2(x: number): number {
   const whole = Math.floor(x + 0.5);
   const y = (x - whole) * 0.6931471805599453;

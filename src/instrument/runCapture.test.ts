@@ -2,7 +2,7 @@ import { replayLog } from '@/core/engine/replay';
 import type { CapturedRun } from '@/core/document/run';
 import { logText, readLog, type PerformedLog } from '@/core/protocol/performedLog';
 import { edited, treatmentSet } from '@/store/patternsSlice';
-import { levelSet } from '@/store/tracksSlice';
+import { channelLevelSet } from '@/store/mixSlice';
 import { createStore } from '@/store/store';
 import { tempoSet } from '@/store/timeSlice';
 import { undone } from '@/store/undoable';
@@ -66,7 +66,7 @@ test('a run begins with the first sound and ends when the song is stopped; from 
   host.run(BEAT * 4);
   store.dispatch(undone());
   store.dispatch(edited({ place, edit: { kind: 'window', window: { start: 0, length: 1920 } } }));
-  store.dispatch(levelSet({ track: 0, level: 0.4 }));
+  store.dispatch(channelLevelSet({ channel: 0, level: 0.4 }));
   instrument.rides.ride(0, 4, 'pitch', 7, 0);
   host.run(BEAT * 4);
   instrument.rides.letGo(0, 4, 'pitch');

@@ -83,10 +83,6 @@ const slice = createSlice({
       },
       prepare: undoStep<Coloured>('colour'),
     },
-    levelSet(set, { payload }: PayloadAction<OfTrack & { level: number; gesture?: string }>) {
-      const track = set.tracks[payload.track];
-      if (track) track.level = payload.level;
-    },
     /** A track plays a kit (null) or notes; notes that were recorded keep sounding as they did. */
     tonesSet: {
       reducer(set, { payload }: PayloadAction<WithTones>) {
@@ -140,7 +136,6 @@ export const {
   trackRemoved,
   trackNamed,
   trackColoured,
-  levelSet,
   tonesSet,
   octaveSet,
   padMuteToggled,

@@ -122,3 +122,5 @@ export function mixProblem(mix: Mix = {}, tracks: readonly { name: string; goesT
 export const FIRST_GROUP_CHANNEL = MAX_TRACKS;
 export const WHOLE_CHANNEL = FIRST_GROUP_CHANNEL + MAX_GROUPS;
 export const CHANNELS = WHOLE_CHANNEL + 1;
+/** As the group that a channel goes to: none, but the whole mix. */
+export const TO_WHOLE = -1;

@@ -6,7 +6,7 @@ import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
 import { Echo } from '../sound/mix/echo';
 import { MixBus } from '../sound/mix/mixBus';
-import { Strip } from '../sound/mix/strip';
+import { RAMP_SECONDS, Strip } from '../sound/mix/strip';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { EventQueue } from '../protocol/events';
@@ -14,16 +14,11 @@ import { Meters } from './meters';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
-import { CHANNELS, ECHO_TIMES, FIRST_GROUP_CHANNEL, MAX_GROUPS, WHOLE_CHANNEL } from '../document/mix';
-
-const RAMP_SECONDS = 0.01;
+import { CHANNELS, ECHO_TIMES, FIRST_GROUP_CHANNEL, MAX_GROUPS, TO_WHOLE, WHOLE_CHANNEL } from '../document/mix';
 
 const trackBus = new MixBus();
 const groupBuses = Array.from({ length: MAX_GROUPS }, () => new MixBus());
 const mixBus = new MixBus();
-
-/** As where a channel goes to: the whole mix. */
-export const TO_WHOLE = -1;
 
 /** What of the mix goes out. */
 export interface Tap {

@@ -1,8 +1,5 @@
-import { ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import { ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
 import type { Instruction } from './commands';
-
-/** As where a channel goes to: the whole mix. */
-const TO_WHOLE = -1;
 
 /** What an engine must be told of a channel's settings, since it was told others. */
 export function channelChanges(

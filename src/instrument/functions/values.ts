@@ -10,7 +10,7 @@ import { selectSet, selectTrack } from '@/store/selectors';
 import { repeatRateSet } from '@/store/settingsSlice';
 import type { RootState } from '@/store/store';
 import { gridSet, metronomeSet, tempoSet } from '@/store/timeSlice';
-import { levelSet } from '@/store/tracksSlice';
+import { channelLevelSet } from '@/store/mixSlice';
 import { DROP_NAMES } from '../launches';
 import { padOf, trackOf, type Desk } from './desk';
 
@@ -83,7 +83,7 @@ export const VALUE_FUNCTIONS: Readonly<
     read: (state, target) => selectSet(state).tracks[trackOf(state, target) ?? -1]?.level ?? 0,
     write: (place, target, { store }) => {
       const track = trackOf(store.getState(), target);
-      if (track !== null) store.dispatch(levelSet({ track, level: place }));
+      if (track !== null) store.dispatch(channelLevelSet({ channel: track, level: place }));
     },
     words: percent,
   },

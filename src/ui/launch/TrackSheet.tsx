@@ -5,8 +5,9 @@ import { MOST_OCTAVES, noteName, SCALES, withVoice, type Tones } from '@/core/do
 import { presetName, presetOf, TONE_VOICES, voiceName, type ToneVoice } from '@/core/document/toneVoices';
 import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, shelfOpened } from '@/store/sessionSlice';
+import { channelLevelSet } from '@/store/mixSlice';
 import { chainSet } from '@/store/sectionsSlice';
-import { levelSet, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
+import { octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -62,7 +63,7 @@ export function TrackSheet() {
         maps={{ do: 'level', row: set.order.indexOf(id) }}
         value={track.level}
         unit="%"
-        onChange={(level, gesture) => dispatch(levelSet({ track: id, level, gesture }))}
+        onChange={(level) => dispatch(channelLevelSet({ channel: id, level }))}
       />
       <Feathers value={track.colour} onChoose={(colour) => dispatch(trackColoured({ track: id, colour }))} />
       <NotesOfTrack track={track} />

@@ -29,6 +29,9 @@ import { mixScale } from './mixScales';
 
 type Turned = Exclude<MixControl, 'level'>;
 
+const EQUALISER = ['low', 'bell', 'bellHz', 'bellQ', 'high'] as const;
+const COMPRESSOR = ['ratio', 'threshold', 'attack', 'release', 'knee', 'makeUp'] as const;
+
 /** All there is to set of one channel beside its level. */
 export function ChannelPanel({ shown }: { shown: ShownChannel }) {
   const tokens = useTokens();
@@ -46,20 +49,15 @@ export function ChannelPanel({ shown }: { shown: ShownChannel }) {
       <TurnStrip control="filter" shown={shown} />
       <StripGroup name="Equaliser" of={name}>
         <EqualiserCurve shown={shown} />
-        <TurnStrip control="low" shown={shown} />
-        <TurnStrip control="bell" shown={shown} />
-        <TurnStrip control="bellHz" shown={shown} />
-        <TurnStrip control="bellQ" shown={shown} />
-        <TurnStrip control="high" shown={shown} />
+        {EQUALISER.map((control) => (
+          <TurnStrip key={control} control={control} shown={shown} />
+        ))}
       </StripGroup>
       <StripGroup name="Compressor" of={name}>
         <CompressorCurve shown={shown} />
-        <TurnStrip control="ratio" shown={shown} />
-        <TurnStrip control="threshold" shown={shown} />
-        <TurnStrip control="attack" shown={shown} />
-        <TurnStrip control="release" shown={shown} />
-        <TurnStrip control="knee" shown={shown} />
-        <TurnStrip control="makeUp" shown={shown} />
+        {COMPRESSOR.map((control) => (
+          <TurnStrip key={control} control={control} shown={shown} />
+        ))}
       </StripGroup>
       {kind !== 'whole' && <GoesTo shown={shown} />}
       {kind === 'group' && <GroupKeys shown={shown} />}
@@ -71,7 +69,6 @@ function TurnStrip({ control, shown }: { control: Turned; shown: ShownChannel })
   const dispatch = useAppDispatch();
   const { channel, name, settings } = shown;
   const { neutral } = MIX_RANGES[control];
-  // Room and Echo are names of the mix; the others are words.
   const caption = MIX_CONTROL_NAMES[control];
   const word = control === 'pan' ? 'pan' : caption;
   return (

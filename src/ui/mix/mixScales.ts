@@ -79,7 +79,12 @@ export const LEVEL_SCALE: ValueScale = {
   max: 1,
   share: (level) => Math.sqrt(level),
   at: (share) => Math.min(1, Math.max(0, share)) ** 2,
-  stepped: (level, steps) => Math.min(1, level === 0 ? 10 ** (OFF / 20) : level * 10 ** (steps / 40)),
+  stepped: (level, steps) => {
+    const softest = 10 ** (OFF / 20);
+    if (level < softest) return steps > 0 ? softest : 0;
+    const next = level * 10 ** (steps / 40);
+    return next < softest ? 0 : Math.min(1, next);
+  },
   shown: (level) => ({ number: level > 0 ? Math.max(OFF, 20 * Math.log10(level)) : OFF, unit: 'dB' }),
   text: (number) => (number <= OFF ? 'off' : number.toFixed(1)),
   read: (number) => (number <= OFF ? 0 : Math.min(1, 10 ** (number / 20))),

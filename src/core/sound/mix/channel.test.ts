@@ -169,3 +169,13 @@ test('what is neutral changes nothing, to the bit, and does nothing; with nothin
   expect(asleep.isAwake).toBe(false);
   expect(channel.isAwake).toBe(true);
 });
+
+test('what the compressor folds of a sine of 5 kHz, as quick and strong as it can be, is 60 dB down', () => {
+  const settings: Turn[] = [[0, 'threshold', -40], [0, 'ratio', 20], [0, 'attack', 0.1], [0, 'release', 10]]; // prettier-ignore
+  const { left } = through(sine(5000, 2 * SECOND, 0.9), settings);
+  const tone = levelAt(left, 5000, SECOND);
+  // Two channels of one sine have harmonics at multiples of 5 kHz alone: all that lies elsewhere has folded.
+  for (let hz = 500; hz < 24000; hz += 500) {
+    if (hz % 5000 !== 0) expect([hz, levelAt(left, hz, SECOND) - tone < -60]).toEqual([hz, true]);
+  }
+});

@@ -1,3 +1,4 @@
+import { MIX_RANGES } from '../../document/mix';
 import { decibels, exp2, log2 } from '../../math';
 import { Glide, glideLooks } from './glide';
 
@@ -48,14 +49,14 @@ export class Compressor {
   /** @param sampleRate frames per second */
   constructor(private readonly sampleRate: number) {
     const looks = glideLooks(sampleRate);
-    const glide = (value: number) => new Glide(value, looks);
+    const glide = (setting: CompressorSetting) => new Glide(MIX_RANGES[setting].neutral, looks);
     this.glides = {
-      threshold: glide(-18),
-      ratio: glide(1),
-      attack: glide(10),
-      release: glide(120),
-      makeUp: glide(0),
-      knee: glide(6),
+      threshold: glide('threshold'),
+      ratio: glide('ratio'),
+      attack: glide('attack'),
+      release: glide('release'),
+      makeUp: glide('makeUp'),
+      knee: glide('knee'),
     };
     this.smooth();
   }
@@ -123,7 +124,7 @@ export class Compressor {
     let gain = numbers[GAIN]!;
     let step = numbers[STEP]!;
     let peak = numbers[PEAK]!;
-    let left4 = PEAK_FRAMES - (frame % PEAK_FRAMES);
+    let untilKnown = PEAK_FRAMES - (frame % PEAK_FRAMES);
     for (let i = from; i < from + frames; i++) {
       const l = left[i]!;
       const r = right[i]!;
@@ -134,8 +135,8 @@ export class Compressor {
       left[i] = l * gain;
       right[i] = r * gain;
       gain += step;
-      if (--left4 > 0) continue;
-      left4 = PEAK_FRAMES;
+      if (--untilKnown > 0) continue;
+      untilKnown = PEAK_FRAMES;
       numbers[GAIN] = gain;
       numbers[PEAK] = peak;
       this.follow();

@@ -1,3 +1,4 @@
+import { FIRST_ECHO } from '../../document/mix';
 import { decibels, exp2, sinTurns } from '../../math';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
 
@@ -62,7 +63,12 @@ export class Echo {
   constructor(private readonly sampleRate: number) {
     this.size = Math.ceil(LONGEST_ECHO * sampleRate) + 1;
     const looks = glideLooks(sampleRate);
-    this.glides = { feedback: new Glide(0.35, looks), tone: new Glide(0.5, looks), width: new Glide(1, looks) };
+    const { feedback, tone, width } = FIRST_ECHO;
+    this.glides = {
+      feedback: new Glide(feedback, looks),
+      tone: new Glide(tone, looks),
+      width: new Glide(width, looks),
+    };
     this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
     this.highPass = 1 - exp2((TURN * HIGH_PASS_HZ) / sampleRate);
     this.arrive();

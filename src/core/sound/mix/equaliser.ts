@@ -1,3 +1,4 @@
+import { MIX_RANGES } from '../../document/mix';
 import { decibels, tanHalfTurns } from '../../math';
 import { Band } from './band';
 import { Glide, glideLooks } from './glide';
@@ -98,7 +99,7 @@ export class Equaliser {
 
   constructor(sampleRate: number) {
     this.low = new EqualiserBand('low', LOW_SHELF_HZ, SHELF_Q, sampleRate);
-    this.bell = new EqualiserBand('bell', 1000, 1, sampleRate);
+    this.bell = new EqualiserBand('bell', MIX_RANGES.bellHz.neutral, MIX_RANGES.bellQ.neutral, sampleRate);
     this.high = new EqualiserBand('high', HIGH_SHELF_HZ, SHELF_Q, sampleRate);
   }
 

@@ -3,7 +3,8 @@ import { addBus, gains } from '../voiceLoops';
 import { Channel } from './channel';
 import type { MixBus } from './mixBus';
 
-const RAMP_SECONDS = 0.01;
+/** So long a level takes from nothing to full. */
+export const RAMP_SECONDS = 0.01;
 
 /** One way into the mix: a level, which moves in a ramp, and what its channel does before that. */
 export class Strip {

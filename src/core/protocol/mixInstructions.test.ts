@@ -1,0 +1,69 @@
+import fc from 'fast-check';
+import { MIX_CONTROLS, MIX_RANGES, type ChannelSettings, type Group, type Mix } from '../document/mix';
+import type { Instruction } from './commands';
+import { channelChanges, goesToChange, mixChanges } from './mixInstructions';
+
+const controls = MIX_CONTROLS.filter((control) => control !== 'level');
+const settings: fc.Arbitrary<ChannelSettings> = fc
+  .dictionary(fc.constantFrom(...controls), fc.constantFrom('min', 'max', 'neutral'))
+  .map((places) => Object.fromEntries(controls.flatMap((control) => {
+    const place = (places as Record<string, 'min' | 'max' | 'neutral'>)[control];
+    return place ? [[control, MIX_RANGES[control][place]]] : [];
+  }))); // prettier-ignore
+const absent = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined });
+const group = (id: number): fc.Arbitrary<Group> =>
+  fc.record({ id: fc.constant(id), name: fc.constant('G'), colour: fc.nat(7), level: fc.constantFrom(0, 0.5, 1), settings: absent(settings), to: absent(fc.constantFrom(2, 3)) }) as fc.Arbitrary<Group>; // prettier-ignore
+const mixes = absent(
+  fc.record({
+    echo: absent(fc.record({ time: fc.constantFrom('1/8' as const, 300), feedback: fc.constant(0.5), tone: fc.constant(0.2), width: fc.constant(0) })),
+    groups: fc.subarray([0, 1, 2, 3]).chain((ids) => fc.tuple(...ids.map(group))),
+    whole: absent(settings),
+    level: absent(fc.constantFrom(0.2, 1)),
+  }) as fc.Arbitrary<Mix>,
+); // prettier-ignore
+
+/** What an engine has been told, by what it is of: the last word holds. What is neutral is as good as never told. */
+function known(told: readonly Instruction[]): Record<string, unknown> {
+  const words: Record<string, unknown> = {};
+  for (const one of told) {
+    if (one.type === 'channel') {
+      const neutral = one.control === 'level' ? 1 : MIX_RANGES[one.control].neutral;
+      const key = `${one.channel} ${one.control}`;
+      if (one.value === neutral) delete words[key];
+      else words[key] = one.value;
+    } else if (one.type === 'goesTo') {
+      if (one.group < 0) delete words[`${one.channel} to`];
+      else words[`${one.channel} to`] = one.group;
+    } else if (one.type === 'echo') {
+      const { ticks, ms, feedback, tone, width } = one;
+      words.echo = [ticks, ms, feedback, tone, width].join();
+      if (words.echo === '720,0,0.35,0.5,1') delete words.echo;
+    }
+  }
+  return words;
+}
+
+test('from any mix to any other: what changed, told on top, is what the other would be told anew', () => {
+  fc.assert(
+    fc.property(mixes, mixes, (before, after) => {
+      const first = mixChanges(undefined, before);
+      const changes = mixChanges(before, after);
+      expect(known([...first, ...changes])).toEqual(known(mixChanges(undefined, after)));
+      expect(mixChanges(after, after)).toEqual([]);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+test('a track’s channel, and where it goes: only what differs is told; what was taken away is neutral again', () => {
+  expect(channelChanges(3, { low: 2, pan: 0.5 }, { low: 2, high: 1 })).toEqual([
+    { type: 'channel', channel: 3, control: 'pan', value: 0 },
+    { type: 'channel', channel: 3, control: 'high', value: 1 },
+  ]);
+  expect(channelChanges(3, { ratio: 4 }, undefined)).toEqual([{ type: 'channel', channel: 3, control: 'ratio', value: 1 }]); // prettier-ignore
+  expect([goesToChange(3, 1, 1), goesToChange(3, 1, undefined), goesToChange(3, undefined, 2)]).toEqual([
+    [],
+    [{ type: 'goesTo', channel: 3, group: -1 }],
+    [{ type: 'goesTo', channel: 3, group: 2 }],
+  ]);
+});

@@ -1,0 +1,38 @@
+import { MIX_CONTROLS, MIX_RANGES } from '@/core/document/mix';
+import { LEVEL_SCALE, mixScale, msScale, SHARE_SCALE } from './mixScales';
+
+const scales = [
+  ...MIX_CONTROLS.filter((control) => control !== 'level').map((control) => [control, mixScale(control)] as const),
+  ['a share', SHARE_SCALE] as const,
+  ['ms', msScale({ min: 1, max: 2000 })] as const,
+  ['level', LEVEL_SCALE] as const,
+];
+
+test.each(scales)('%s: the strip runs from end to end, and a place, a step and what is typed stay within', (_, scale) => {
+  const { min, max } = scale;
+  expect([scale.share(min), scale.share(max), scale.at(-1), scale.at(2)]).toEqual([0, 1, min, max]);
+  let before = -Infinity;
+  for (let place = 0; place <= 1; place += 0.01) {
+    const value = scale.at(place);
+    expect(Math.abs(scale.share(value) - place)).toBeLessThan(0.01);
+    expect(value).toBeGreaterThanOrEqual(before);
+    before = value;
+    // What is shown can be typed again.
+    const { number, unit } = scale.shown(value);
+    expect(Math.abs(scale.share(scale.read(number, unit)) - scale.share(value))).toBeLessThan(0.16);
+    for (const steps of [-10, -1, 1, 10]) {
+      const stepped = scale.stepped(value, steps);
+      expect([stepped >= min, stepped <= max, steps > 0 ? stepped >= value : stepped <= value]).toEqual([true, true, true]); // prettier-ignore
+    }
+  }
+  for (const number of [-1e9, 1e9]) expect([min, max]).toContain(scale.read(number, ''));
+}); // prettier-ignore
+
+test('numbers are shown as they are said: a plus above 0, dB of a level, off at its foot', () => {
+  expect([mixScale('low').text(3), mixScale('low').text(-3), mixScale('low').text(0)]).toEqual(['+3.0', '-3.0', '0.0']);
+  expect(mixScale('pan').shown(-0.5)).toEqual({ number: -50, unit: '%' });
+  expect(LEVEL_SCALE.shown(0.5).number).toBeCloseTo(-6.02, 2);
+  expect(LEVEL_SCALE.shown(LEVEL_SCALE.at(0.5)).number).toBeCloseTo(-12.04, 2);
+  expect([LEVEL_SCALE.text(LEVEL_SCALE.shown(0).number), LEVEL_SCALE.read(-70, 'dB'), LEVEL_SCALE.read(3, 'dB')]).toEqual(['off', 0, 1]); // prettier-ignore
+  expect(MIX_RANGES.level.max).toBe(1);
+});
