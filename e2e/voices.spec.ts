@@ -3,6 +3,7 @@ import { DIALOG, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard } from './support/ear';
 import { demoSet } from './support/sets';
+import { choose } from './support/steps';
 
 const LAMPS = 3;
 const slider = (app: App, name: string) => app.page.getByRole('slider', { name, exact: true });
@@ -91,4 +92,33 @@ test('five strips shape a voice; one of its notes at a time, or several; all of 
   await savedTones(app, ({ settings }) => settings?.mono === undefined);
   await backToItsOwn(app);
   await expectUsableEverywhere(page);
+});
+
+test('a finger that slides up on a note it holds presses its key; recorded, the pattern presses it again', async ({
+  app,
+  page,
+}) => {
+  const set = demoSet();
+  await app.openSet({ ...set, stage: { ...set.stage, shown: LAMPS } });
+  await app.record.click();
+  await app.play.click();
+  const { x, y, width, height } = (await app.pad(6).boundingBox())!;
+  await page.mouse.move(x + width / 2, y + height * 0.8);
+  await page.mouse.down();
+  for (const up of [0.75, 0.6, 0.4, 0.2]) await page.mouse.move(x + width / 2, y + height * up);
+  await page.mouse.up();
+  const pressed = await app.savedSet(
+    (saved) =>
+    (saved.tracks[LAMPS] as Track).patterns.some((pattern) => pattern?.moves?.some(({ control }) => control === 'pressure')), // prettier-ignore
+  );
+  const moves = (pressed.tracks[LAMPS] as Track).patterns.flatMap((pattern) => pattern?.moves ?? []);
+  const { points, ...moved } = moves.find(({ control }) => control === 'pressure')!;
+  expect(moved).toEqual({ pad: 5, control: 'pressure' });
+  expect(points.at(0)!.value).toBe(0);
+  expect(points.at(-1)!.value).toBe(0);
+  expect(Math.max(...points.map(({ value }) => value))).toBeCloseTo((0.8 - 0.2 - 0.08) / 0.6, 1);
+  // The lane of Moves has it too, of the note that was played.
+  await page.getByRole('link', { name: 'Steps', exact: true }).click();
+  await choose(app, 'Moves lane', 'Pressure');
+  await expect(page.getByRole('img', { name: /^Moves of pressure of / })).toBeVisible();
 });

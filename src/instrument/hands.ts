@@ -2,9 +2,18 @@ import type { Hit } from '@/core/document/hit';
 import type { Instruction } from '@/core/protocol/commands';
 import { gridTicks } from '@/core/quantize/grid';
 import { stepEntered } from '@/store/patternsSlice';
-import { selectInputSnap, selectPattern, selectPlace, selectSet, selectShown, selectTrack } from '@/store/selectors';
+import {
+  selectHeardSet,
+  selectInputSnap,
+  selectPattern,
+  selectPlace,
+  selectSet,
+  selectShown,
+  selectTrack,
+} from '@/store/selectors';
 import { stepPressed, stepReleased } from '@/store/sessionSlice';
 import type { RootState, Store } from '@/store/store';
+import type { Rides } from './rides';
 import type { PatternPlace } from '@/core/document/pattern';
 
 /** A stroke on a pad, by whatever hand. */
@@ -23,11 +32,20 @@ export interface HandStroke {
 }
 
 /** What the hands need of the instrument. */
+/** The finger on a held pad presses harder or softer. */
+export interface HandPress extends Pick<HandStroke, 'track' | 'pad' | 'at'> {
+  /** As hard as a stroke would be, 0..1. */
+  velocity: number;
+  /** Beyond what it took to strike, 0..1. */
+  pressure: number;
+}
+
 interface Around {
   send: (instruction: Instruction) => void;
   frameHeard: (timeStamp: number) => number;
   nextId: () => number;
   isFull: (place: PatternPlace) => boolean;
+  pressures: Pick<Rides, 'press' | 'letGoOfKey'>;
 }
 
 /** Hands on the pads: strokes, and how they are held and let go. */
@@ -47,14 +65,17 @@ export class Hands {
   }
 
   letGo({ track, pad, at }: Pick<HandStroke, 'track' | 'pad' | 'at'>): void {
+    this.around.pressures.letGoOfKey(track, pad, at);
     this.around.send({ type: 'padUp', track, pad, heard: this.around.frameHeard(at) });
     const state = this.store.getState();
     if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
   }
 
-  /** A held pad is pressed harder or softer, 0..1: what note repeat plays next. */
-  press(track: number, pad: number, velocity: number): void {
-    if (this.store.getState().session.repeat.on) this.around.send({ type: 'padPress', track, pad, velocity });
+  /** What note repeat plays next is as hard; without it, a note that is held follows. */
+  press({ track, pad, velocity, pressure, at }: HandPress): void {
+    const state = this.store.getState();
+    if (state.session.repeat.on) this.around.send({ type: 'padPress', track, pad, velocity });
+    else if (selectHeardSet(state).tracks[track]?.tones) this.around.pressures.press(track, pad, pressure, at);
   }
 
   private enterStep(state: RootState, pad: number, velocity: number, away: number): void {

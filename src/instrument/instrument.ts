@@ -18,7 +18,7 @@ import { tempoSet } from '@/store/timeSlice';
 import { DocumentFollower } from './documentFollower';
 import { Functions } from './functions/functions';
 import { GesturePlaces } from './gesturePlaces';
-import { Hands } from './hands';
+import { Hands, type HandPress } from './hands';
 import { Meters } from './meters';
 import { LatencyClicks } from './latencyClicks';
 import { Performance } from './performance';
@@ -98,14 +98,15 @@ export class Instrument {
       (timeStamp) => this.host.engineFrameHeard(timeStamp),
       () => selectSet(store.getState()),
     );
+    this.rides = new Rides(store, this.performance, (instruction) => this.send(instruction));
     this.hands = new Hands(store, {
       send: (instruction) => this.send(instruction),
       frameHeard: (timeStamp) => this.host.frameHeard(timeStamp),
       nextId: () => this.nextId(),
       isFull: (place) => this.isFull(place),
+      pressures: this.rides,
     });
     this.meters = new Meters((instruction) => this.send(instruction));
-    this.rides = new Rides(store, this.performance, (instruction) => this.send(instruction));
     this.functions = new Functions({ store, instrument: this, openPlace: (place) => this.openPlace(place) });
   }
 
@@ -183,9 +184,9 @@ export class Instrument {
     this.hands.letGo({ track: this.shown, pad, at: this.corrected(timeStamp, device) });
   }
 
-  /** The finger on a held pad presses harder or softer, 0..1: what note repeat plays next. */
-  padPress(pad: number, velocity: number): void {
-    this.hands.press(this.shown, pad, velocity);
+  /** The finger on a held pad presses harder or softer: see `HandPress`. */
+  padPress(pad: number, press: Pick<HandPress, 'velocity' | 'pressure'>, timeStamp: number, device: InputDevice): void {
+    this.hands.press({ ...press, track: this.shown, pad, at: this.corrected(timeStamp, device) });
   }
 
   /** The finger on a held pad has slid so many steps to faster rates of note repeat (below 0: slower). */

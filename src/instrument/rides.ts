@@ -1,15 +1,16 @@
-import type { Control } from '@/core/document/moves';
+import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL } from '@/core/document/mix';
+import type { Moved } from '@/core/document/moves';
 import { SILENT } from '@/core/launch/launchState';
 import type { Instruction } from '@/core/protocol/commands';
 import type { Store } from '@/store/store';
-import { MoveRecorder } from './moveRecorder';
+import { selectSet } from '@/store/selectors';
+import { movedKey, MoveRecorder } from './moveRecorder';
 import type { Performance } from './performance';
 
 /** A control that hands hold. */
 interface Held {
   track: number;
-  pad: number;
-  control: Control;
+  moved: Moved;
   value: number;
   /** It has been ridden since recording began. */
   isWritten: boolean;
@@ -25,7 +26,7 @@ const RESTS_MS = 250;
 const WRITTEN_EVERY = 240;
 
 /**
- * Hands on the controls of pads. What they hold takes the place of the pattern's Moves until they let go. While recording it is
+ * Hands on the controls of pads and of the mix. What they hold takes the place of the pattern's Moves until they let go. While recording it is
  * written into the Moves of the pattern that is heard, in one of three ways: *touch* writes while a control is moved, and then the
  * Moves have it again; *latch* writes on where it was left until recording ends; *over* does so too, and takes the place of the
  * control's whole course.
@@ -44,40 +45,64 @@ export class Rides {
   }
 
   /** Where a hand holds a control, in the control's range; undefined where none does. */
-  valueOf(track: number, pad: number, control: Control): number | undefined {
-    return this.held.get(keyOf(track, pad, control))?.value;
+  valueOf(track: number, moved: Moved): number | undefined {
+    return this.held.get(keyOf(track, moved))?.value;
   }
 
   /**
-   * A hand turns a control of a pad.
+   * A hand turns a control of a pad of a track, or of a channel as the track's patterns move it.
    * @param value in the control's range
    * @param timeStamp of the event, ms
    * @param byKnob of a controller: there is no finger to be lifted
    */
-  ride(track: number, pad: number, control: Control, value: number, timeStamp: number, byKnob = false): void {
-    this.send({ type: 'turn', track, pad, control, value });
-    const key = keyOf(track, pad, control);
-    const held = this.held.get(key) ?? { track, pad, control, value, isWritten: false, at: timeStamp, byKnob };
+  ride(track: number, moved: Moved, value: number, timeStamp: number, byKnob = false): void {
+    this.tell(track, moved, value);
+    const key = keyOf(track, moved);
+    const held = this.held.get(key) ?? { track, moved, value, isWritten: false, at: timeStamp, byKnob };
     Object.assign(held, { value, at: timeStamp, byKnob });
     this.held.set(key, held);
     this.write(held, timeStamp);
   }
 
+  /**
+   * A finger that holds a pad presses its key, 0..1. While recording that is written from when it begins until the key is let go, and
+   * what lies around is not pressed.
+   */
+  press(track: number, pad: number, pressure: number, timeStamp: number): void {
+    const moved: Moved = { pad, control: 'pressure' };
+    if (!this.held.has(keyOf(track, moved))) {
+      if (pressure === 0) return;
+      this.ride(track, moved, 0, timeStamp);
+    }
+    this.ride(track, moved, pressure, timeStamp);
+  }
+
+  /** The key of a pad goes up, and with it what pressed it. */
+  letGoOfKey(track: number, pad: number, timeStamp: number): void {
+    const moved: Moved = { pad, control: 'pressure' };
+    const held = this.held.get(keyOf(track, moved));
+    if (!held) return;
+    // As long as it was held still.
+    this.write(held, timeStamp);
+    this.ride(track, moved, 0, timeStamp);
+    this.letGo(track, moved);
+  }
+
   /** A finger is lifted: it lets go, unless what it rode is written on. */
-  release(track: number, pad: number, control: Control): void {
-    const isWritten = this.held.get(keyOf(track, pad, control))?.isWritten === true;
-    if (!isWritten || this.store.getState().settings.ridesWrite === 'touch') this.letGo(track, pad, control);
+  release(track: number, moved: Moved): void {
+    const isWritten = this.held.get(keyOf(track, moved))?.isWritten === true;
+    if (!isWritten || this.store.getState().settings.ridesWrite === 'touch') this.letGo(track, moved);
   }
 
   /** The hand lets go, and the Moves have the control again. */
-  letGo(track: number, pad: number, control: Control): void {
-    if (!this.held.delete(keyOf(track, pad, control))) return;
-    this.send({ type: 'turn', track, pad, control, value: NaN });
-    this.recorder.end(track, pad, control);
+  letGo(track: number, moved: Moved): void {
+    if (!this.held.delete(keyOf(track, moved))) return;
+    this.tell(track, moved, NaN);
+    this.recorder.end(track, moved);
   }
 
   letGoOfAll(): void {
-    for (const { track, pad, control } of [...this.held.values()]) this.letGo(track, pad, control);
+    for (const { track, moved } of [...this.held.values()]) this.letGo(track, moved);
   }
 
   /** Time has gone on: what rests is let go, or written on. */
@@ -86,7 +111,7 @@ export class Rides {
     const written = [...this.held.values()].filter(({ isWritten }) => isWritten);
     if (this.store.getState().settings.ridesWrite === 'touch') {
       const resting = written.filter(({ at, byKnob }) => byKnob && now - at > RESTS_MS);
-      for (const { track, pad, control } of resting) this.letGo(track, pad, control);
+      for (const { track, moved } of resting) this.letGo(track, moved);
       return;
     }
     const tick = this.performance.tickHeard(now);
@@ -97,10 +122,25 @@ export class Rides {
 
   /** Recording has ended: what was written is the pattern's, and the Moves have it. */
   recordingEnds(): void {
-    for (const { track, pad, control, isWritten } of [...this.held.values()]) {
-      if (isWritten) this.letGo(track, pad, control);
+    for (const { track, moved, isWritten } of [...this.held.values()]) {
+      if (isWritten) this.letGo(track, moved);
     }
     this.recorder.end();
+  }
+
+  /** @param value NaN: the hand lets go */
+  private tell(track: number, moved: Moved, value: number): void {
+    if ('pad' in moved) return this.send({ type: 'turn', track, ...moved, value });
+    const channel = this.channelOf(track, moved);
+    if (channel !== undefined) this.send({ type: 'ride', channel, control: moved.control, value });
+  }
+
+  /** The engine's channel that a track's patterns mean; undefined: the track goes to no group. */
+  private channelOf(track: number, { on }: Exclude<Moved, { pad: number }>): number | undefined {
+    if (on === 'track') return track;
+    if (on === 'whole') return WHOLE_CHANNEL;
+    const group = selectSet(this.store.getState()).tracks[track]?.goesTo;
+    return group === undefined ? undefined : FIRST_GROUP_CHANNEL + group;
   }
 
   private get isWriting(): boolean {
@@ -111,17 +151,18 @@ export class Rides {
   private write(held: Held, timeStamp: number): void {
     const { performance } = this;
     if (!this.isWriting) return;
-    const { track, pad, control, value } = held;
+    const { track, moved, value } = held;
     const songTick = performance.tickHeard(timeStamp);
     const slot = performance.loopAt(songTick, track)?.slot ?? SILENT;
     if (slot === SILENT) return;
     held.isWritten = true;
     const tick = performance.positionAt(songTick, track);
-    const isOver = this.store.getState().settings.ridesWrite === 'over';
-    this.recorder.note({ track, slot }, pad, control, { tick, value }, isOver);
+    // Each key is pressed for itself: the others' pressure stays.
+    const isOver = this.store.getState().settings.ridesWrite === 'over' && moved.control !== 'pressure';
+    this.recorder.note({ track, slot }, moved, { tick, value }, isOver);
   }
 }
 
-function keyOf(track: number, pad: number, control: Control): string {
-  return `${track} ${pad} ${control}`;
+function keyOf(track: number, moved: Moved): string {
+  return `${track} ${movedKey(moved)}`;
 }

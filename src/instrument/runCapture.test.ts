@@ -67,9 +67,9 @@ test('a run begins with the first sound and ends when the song is stopped; from 
   store.dispatch(undone());
   store.dispatch(edited({ place, edit: { kind: 'window', window: { start: 0, length: 1920 } } }));
   store.dispatch(channelLevelSet({ channel: 0, level: 0.4 }));
-  instrument.rides.ride(0, 4, 'pitch', 7, 0);
+  instrument.rides.ride(0, { pad: 4, control: 'pitch' }, 7, 0);
   host.run(BEAT * 4);
-  instrument.rides.letGo(0, 4, 'pitch');
+  instrument.rides.letGo(0, { pad: 4, control: 'pitch' });
   instrument.perform({ type: 'lift', held: true, on: 0 });
   instrument.perform({ type: 'muteSolo', track: 0, mute: 1, solo: 0, on: 0 });
   host.run(BEAT * 2);

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME } from '@/core/document/limits';
+import { MOVED_CHANNELS } from '@/core/document/moves';
 import { readSet, writeSet } from '@/core/document/readSet';
 import { MIX_CONTROLS } from '@/core/document/mix';
 import { METERS } from '@/core/document/set';
@@ -52,7 +53,7 @@ const edits: fc.Arbitrary<Edit> = fc.oneof(
     const { min, max } = VALUE_RANGES[of];
     return { kind: 'values', of, values: some.map((id) => [id, min + share * (max - min)]), over };
   }),
-  fc.record({ kind: fc.constant('moves' as const), pad: fc.nat(15), control: fc.constant('level' as const), points: fc.array(fc.nat(3839), { maxLength: 40 }).map((at) => at.sort((a, b) => a - b).map((tick) => ({ tick, value: 0.5 }))) }),
+  fc.record({ kind: fc.constant('moves' as const), moved: fc.oneof(fc.record({ pad: fc.nat(15), control: fc.constant('level' as const) }), fc.record({ on: fc.constantFrom(...MOVED_CHANNELS), control: fc.constantFrom('level' as const, 'echo' as const) })), points: fc.array(fc.nat(3839), { maxLength: 40 }).map((at) => at.sort((a, b) => a - b).map((tick) => ({ tick, value: 0.5 }))) }),
 ); // prettier-ignore
 
 /** What hands can do to the document. */
@@ -208,7 +209,7 @@ describe('what was made in the app and could not be opened again', () => {
 
   test('Moves that are doubled beyond what they can hold', () => {
     const points = Array.from({ length: 4000 }, (_, tick) => ({ tick, value: tick / 4000 }));
-    const store = times(1, () => ({ kind: 'moves', pad: 0, control: 'level', points }));
+    const store = times(1, () => ({ kind: 'moves', moved: { pad: 0, control: 'level' }, points }));
     for (let i = 0; i < 3; i++) {
       store.dispatch(edited({ place: at, edit: { kind: 'double', firstId: newIds(3000) } }));
       expect(reopened(store)).not.toHaveProperty('error');

@@ -64,6 +64,13 @@ const slice = createSlice({
         ({ gesture }) => gesture,
       ),
     },
+    /** How a key was pressed belongs to the stroke that was recorded last, and is undone with it. */
+    pressRecorded: {
+      reducer(set, { payload }: PayloadAction<Omit<Edited, 'gesture'>>) {
+        change(set, payload.place, (pattern) => editedPattern(pattern, payload.edit));
+      },
+      prepare: amendment<Omit<Edited, 'gesture'>>,
+    },
     loopBarsSet: {
       reducer(set, { payload: { place, bars } }: PayloadAction<OfPlace & { bars: number }>) {
         const length = loopTicks(bars, set.meter);
@@ -110,8 +117,16 @@ const slice = createSlice({
   },
 });
 
-export const { edited, loopBarsSet, patternCleared, treatmentSet, narrowerCleared, takeRemoved, stepEntered } =
-  slice.actions;
+export const {
+  edited,
+  pressRecorded,
+  loopBarsSet,
+  patternCleared,
+  treatmentSet,
+  narrowerCleared,
+  takeRemoved,
+  stepEntered,
+} = slice.actions;
 export const patternsReducer = slice.reducer;
 
 /** The engine has recorded hits. */

@@ -117,6 +117,8 @@ interface Session {
   clock: ClockHeard | null;
   /** Controls are being given to functions. */
   mapping: boolean;
+  /** While recording, what is turned in the place Mix becomes Moves of the pattern that plays. */
+  mixWrites: boolean;
   /** What the engine reports of its transport. */
   playing: boolean;
   recording: boolean;
@@ -156,6 +158,7 @@ const initialState: Session = {
   plugged: [],
   clock: null,
   mapping: false,
+  mixWrites: false,
   playing: false,
   recording: false,
   awayFromTop: false,
@@ -229,6 +232,9 @@ const slice = createSlice({
     },
     latchToggled({ repeat }) {
       repeat.latch = !repeat.latch;
+    },
+    mixWritesToggled(session) {
+      session.mixWrites = !session.mixWrites;
     },
     stepInputToggled(session) {
       session.step = session.step ? null : STEP_INPUT_START;
@@ -335,6 +341,7 @@ export const {
   runOpened,
   repeatToggled,
   latchToggled,
+  mixWritesToggled,
   stepInputToggled,
   stepPressed,
   stepReleased,

@@ -2,7 +2,7 @@ import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolki
 import { hitsInLoop, type Clip } from '@/core/edit/select';
 import { hitsInStep } from '@/core/edit/steps';
 import type { StrokeShape, ValueKind } from '@/core/edit/values';
-import type { Control } from '@/core/document/moves';
+import type { Control, MovedMix } from '@/core/document/moves';
 import { gridTicks, type GridName } from '@/core/quantize/grid';
 import { selectPattern } from './selectors';
 import type { RootState } from './store';
@@ -25,8 +25,8 @@ interface StepsView {
   /** What the value lane shows, and how a finger draws in it. */
   kind: ValueKind;
   shape: StrokeShape;
-  /** The control whose Move is shown, or null. */
-  control: Control | null;
+  /** The control whose Move is shown: of the chosen lane, or of the mix; or null. */
+  control: Control | MovedMix | null;
   /** Fingers choose instead of painting. */
   selecting: boolean;
   /** Ids of the chosen hits; some may be gone from the pattern. */
@@ -76,7 +76,7 @@ const slice = createSlice({
     shapeChosen(view, { payload }: PayloadAction<StrokeShape>) {
       view.shape = payload;
     },
-    controlShown(view, { payload }: PayloadAction<Control | null>) {
+    controlShown(view, { payload }: PayloadAction<Control | MovedMix | null>) {
       view.control = payload;
     },
     /** Leaving select mode lets go of what was chosen. */

@@ -41,7 +41,7 @@ describe('undo', () => {
       fc.tuple(ids, ticks).map(([some, by]): Edit => ({ kind: 'move', ids: some, ticks: by, lanes: 1 })),
       ids.map((some): Edit => ({ kind: 'reverse', ids: some, step: 240 })),
       ids.map((some): Edit => ({ kind: 'values', of: 'roll', values: some.map((id) => [id, 4]), over: 240 })),
-      ids.map((): Edit => ({ kind: 'moves', pad: 4, control: 'pan', points: [{ tick: 0, value: 1 }] })),
+      ids.map((): Edit => ({ kind: 'moves', moved: { pad: 4, control: 'pan' }, points: [{ tick: 0, value: 1 }] })),
     );
     fc.assert(
       fc.property(fc.array(anyEdit, { minLength: 1, maxLength: 12 }), (edits) => {

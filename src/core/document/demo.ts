@@ -1,7 +1,7 @@
 import { madeKit, padOfKind, type KitDesign } from './kits';
 import { newSet } from './create';
 import { idsFrom } from './hit';
-import type { Move } from './moves';
+import type { Control, Move } from './moves';
 import type { Pattern } from './pattern';
 import type { OpenSet } from './set';
 import type { PadKind } from './soundKinds';
@@ -93,7 +93,7 @@ type Drums = readonly [name: string, lanes: WrittenLanes, moves?: Move[]];
 type Notes = readonly [name: string, notes: WrittenNotes];
 
 /** A control of a pad that goes in a line from one value to another over some bars. */
-function sweep(kind: PadKind, control: Move['control'], from: number, to: number, bars: number): Move {
+function sweep(kind: PadKind, control: Control, from: number, to: number, bars: number): Move {
   return {
     pad: padOfKind(kind),
     control,

@@ -1,8 +1,9 @@
 import { REPEAT_RATES } from '../quantize/grid';
 import { PADS } from './limits';
+import { MIX_CONTROL_NAMES, MIX_CONTROLS, MIX_RANGES, type MixControl } from './mix';
 
-/** What a pattern can move while it plays. */
-export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start'] as const; // prettier-ignore
+/** What a pattern can move of a pad while it plays. */
+export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start', 'pressure'] as const; // prettier-ignore
 export type Control = (typeof CONTROLS)[number];
 /** Those that shape a stroke; the rate is of note repeat. */
 export const SHAPING_CONTROLS = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
@@ -17,6 +18,7 @@ export const CONTROL_NAMES: Record<Control, string> = {
   room: 'Room',
   resonance: 'Resonance',
   start: 'Start',
+  pressure: 'Pressure',
 };
 
 /** A breakpoint. */
@@ -26,11 +28,40 @@ export interface MovePoint {
   value: number;
 }
 
-/** The recorded or drawn course of one control of one pad, its points in order of time. */
-export interface Move {
+/** The channels of the mix that a pattern can move: its track's, that of the group its track goes to, the whole mix's. */
+export const MOVED_CHANNELS = ['track', 'group', 'whole'] as const;
+export type MovedChannel = (typeof MOVED_CHANNELS)[number];
+const CHANNEL_NAMES: Record<MovedChannel, string> = { track: 'Track', group: 'Group', whole: 'Whole mix' };
+
+/** A control of one pad, and one of a channel of the mix. */
+export interface MovedPad {
   pad: number;
   control: Control;
-  points: MovePoint[];
+}
+export interface MovedMix {
+  on: MovedChannel;
+  control: MixControl;
+}
+/** What a Move moves. */
+export type Moved = MovedPad | MovedMix;
+
+/** The recorded or drawn course of one control, its points in order of time. */
+export type Move = Moved & { points: MovePoint[] };
+
+/** Whether two Moves move the same. */
+export function isSameMoved(one: Moved, other: Moved): boolean {
+  if (one.control !== other.control) return false;
+  return 'pad' in one ? 'pad' in other && one.pad === other.pad : 'on' in other && one.on === other.on;
+}
+
+export function movedRange(moved: Moved): ControlRange {
+  return 'pad' in moved ? CONTROL_RANGES[moved.control] : MIX_RANGES[moved.control];
+}
+
+/** @example movedName({ on: 'group', control: 'echo' }) // "Group Echo" */
+export function movedName(moved: Moved): string {
+  if ('pad' in moved) return CONTROL_NAMES[moved.control];
+  return `${CHANNEL_NAMES[moved.on]} ${MIX_CONTROL_NAMES[moved.control]}`;
 }
 
 export interface ControlRange {
@@ -45,7 +76,8 @@ export interface ControlRange {
 /**
  * Pitch in semitones; filter in octaves of the cutoff; decay as a power of two of the sound's own; level 0..1; pan -1..1
  * from the sound's own place; rate as a place in REPEAT_RATES; drive in dB, room as a share and resonance in octaves of the quality
- * factor, each added to the sound's own; start as the share of a sample by which it begins later.
+ * factor, each added to the sound's own; start as the share of a sample by which it begins later; pressure 0..1, on the key of a note
+ * while it is held: it goes on moving what sounds, while all the others shape a stroke when it begins.
  */
 export const CONTROL_RANGES: Record<Control, ControlRange> = {
   pitch: { min: -24, max: 24, neutral: 0 },
@@ -58,6 +90,7 @@ export const CONTROL_RANGES: Record<Control, ControlRange> = {
   room: { min: -1, max: 1, neutral: 0 },
   resonance: { min: -2, max: 3, neutral: 0 },
   start: { min: -1, max: 1, neutral: 0 },
+  pressure: { min: 0, max: 1, neutral: 0 },
 };
 
 /** The most breakpoints of one Move. */
@@ -72,7 +105,28 @@ export function moveIndex(pad: number, control: number): number {
   return PADS * control + pad;
 }
 
-export const MOVE_TABLES = PADS * CONTROLS.length;
+/** Where the tables of the mix begin: far enough for more controls of pads. */
+const FIRST_MIX_TABLE = PADS * 32;
+/** Tables of pads, and of all. */
+export const PAD_TABLES = PADS * CONTROLS.length;
+export const MOVE_TABLES = FIRST_MIX_TABLE + MOVED_CHANNELS.length * MIX_CONTROLS.length;
+
+/** Place of what a Move moves in the engine's tables. */
+export function moveTable(moved: Moved): number {
+  if ('pad' in moved) return moveIndex(moved.pad, CONTROLS.indexOf(moved.control));
+  return FIRST_MIX_TABLE + MOVED_CHANNELS.indexOf(moved.on) * MIX_CONTROLS.length + MIX_CONTROLS.indexOf(moved.control);
+}
+
+/** Whether a table is one of the mix; and of which channel and control then, as places in MOVED_CHANNELS and MIX_CONTROLS. */
+export function isMixTable(table: number): boolean {
+  return table >= FIRST_MIX_TABLE;
+}
+export function channelOfTable(table: number): number {
+  return Math.floor((table - FIRST_MIX_TABLE) / MIX_CONTROLS.length);
+}
+export function controlOfTable(table: number): number {
+  return (table - FIRST_MIX_TABLE) % MIX_CONTROLS.length;
+}
 
 /** Breakpoints as the engine reads them: tick, value, tick, value ... */
 export function flatPoints(points: readonly MovePoint[]): number[] {

@@ -1,7 +1,8 @@
 import { IsIn, IsOptional, IsString, MaxLength, ValidateBy, type ValidationArguments } from 'class-validator';
+import { MIX_CONTROLS } from './mix';
 import { HitSchema } from './hitSchema';
 import { FAR_TICKS, MAX_HITS, MAX_NAME, MAX_TICKS, PADS, SHORTEST_LOOP } from './limits';
-import { CONTROL_RANGES, CONTROLS, MAX_POINTS, MOVE_TABLES, type Control } from './moves';
+import { CONTROLS, MAX_POINTS, MOVE_TABLES, MOVED_CHANNELS, movedRange, type ControlRange, type Moved } from './moves';
 import { TreatedSchema } from './treatmentSchemas';
 import { Between, Part, Parts, Whole } from './validation';
 
@@ -10,12 +11,19 @@ class WindowSchema {
   @Between(1, MAX_TICKS) length!: number;
 }
 
+/** Beyond every range. */
+const FAR_VALUE = 1e5;
+
 class MovePointSchema {
   @Between(0, FAR_TICKS) tick!: number;
-  @Between(-100, 100) value!: number;
+  @Between(-FAR_VALUE, FAR_VALUE) value!: number;
 }
 
-const rangeOf = ({ object }: ValidationArguments) => CONTROL_RANGES[(object as MoveSchema).control];
+/** Undefined: the pad, or the channel, has no such control. */
+function rangeOf({ object }: ValidationArguments): ControlRange | undefined {
+  const { pad, on, control } = object as MoveSchema;
+  return movedRange((pad === undefined ? { on, control } : { pad, control }) as Moved);
+}
 
 /** Values of a Move lie in the range of its control, its points in order of time. */
 function IsCourse(): PropertyDecorator {
@@ -42,9 +50,25 @@ function IsCourse(): PropertyDecorator {
   });
 }
 
+/** A Move names a pad or a channel, and a control that it has. */
+function IsOfOne(): PropertyDecorator {
+  return ValidateBy({
+    name: 'isOfOne',
+    validator: {
+      validate: (_: unknown, args?: ValidationArguments) => {
+        const { pad, on } = args!.object as MoveSchema;
+        return (pad === undefined) !== (on === undefined) && rangeOf(args!) !== undefined;
+      },
+      defaultMessage: () => 'control must be one of the pad, or of the channel, that the Move names',
+    },
+  });
+}
+
+/** Of a pad, or of a channel of the mix. */
 class MoveSchema {
-  @Whole(0, PADS - 1) pad!: number;
-  @IsIn(CONTROLS) control!: Control;
+  @IsOptional() @Whole(0, PADS - 1) pad?: number;
+  @IsOptional() @IsIn(MOVED_CHANNELS) on?: string;
+  @IsIn([...new Set<string>([...CONTROLS, ...MIX_CONTROLS])]) @IsOfOne() control!: string;
   @IsCourse() @Parts(() => MovePointSchema, MAX_POINTS) points!: MovePointSchema[];
 }
 

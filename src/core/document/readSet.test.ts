@@ -174,6 +174,14 @@ describe('reading a stored set', () => {
         expect(move(control, value)).toEqual({ error: expect.stringMatching(/patterns 1, moves 1, points: .*values from/) }); // prettier-ignore
       }
     }
+    const mixMove = (more: object) =>
+      readSet(text((s) => (s.tracks[0].patterns[0].moves = [{ points: [{ tick: 0, value: 0.5 }], ...more }])));
+    expect(mixMove({ on: 'group', control: 'echo' })).not.toHaveProperty('error');
+    expect(mixMove({ on: 'whole', control: 'bellHz', points: [{ tick: 0, value: 16000 }] })).not.toHaveProperty('error');
+    for (const wrong of [{ on: 'whole', control: 'rate' }, { pad: 1, control: 'echo' }, { on: 'all', control: 'echo' }, { on: 'track', pad: 1, control: 'level' }, { control: 'level' }]) { // prettier-ignore
+      expect(mixMove(wrong)).toEqual({ error: expect.stringMatching(/patterns 1, moves 1, (control|on)/) });
+    }
+    expect(mixMove({ on: 'track', control: 'echo', points: [{ tick: 0, value: 2 }] })).toEqual({ error: expect.stringMatching(/points/) }); // prettier-ignore
     expect(move('rate', 1.5)).toEqual({ error: expect.stringMatching(/whole ones/) });
   });
 

@@ -14,10 +14,13 @@ export function samplesOfSet({ tracks }: Pick<BeatSet, 'tracks'>): string[] {
   return [...new Set(Object.values(tracks).flatMap(({ kit }) => samplesOfKit(kit)))];
 }
 
-const OF_MADE = CONTROLS.filter((control) => control !== 'start');
+const OF_MADE = CONTROLS.filter((control) => control !== 'start' && control !== 'pressure');
+const OF_SAMPLES = CONTROLS.filter((control) => control !== 'pressure');
+const OF_NOTES = CONTROLS.filter((control) => control !== 'start');
 
 /** The controls that move something of what a pad of a track plays. */
 export function controlsOf({ kit, tones }: Pick<Track, 'kit' | 'tones'>, pad: number): readonly Control[] {
   const source = kit.pads[pad]?.sound.source;
-  return !tones && source && sampleOf(source) ? CONTROLS : OF_MADE;
+  if (tones) return OF_NOTES;
+  return source && sampleOf(source) ? OF_SAMPLES : OF_MADE;
 }

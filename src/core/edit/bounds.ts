@@ -1,6 +1,6 @@
 import type { Hit } from '../document/hit';
 import { FAR_TICKS, MAX_TICKS, MOST_NUDGE, SHORTEST_LOOP } from '../document/limits';
-import { CONTROL_RANGES, MAX_POINTS, type Move } from '../document/moves';
+import { MAX_POINTS, movedRange, type Move } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 
 /**
@@ -41,7 +41,7 @@ function boundedHit(hit: Hit): Hit {
 
 /** Too many points are thinned out evenly; the first and the last stay. */
 function boundedMove(move: Move): Move {
-  const { min, max } = CONTROL_RANGES[move.control];
+  const { min, max } = movedRange(move);
   const fits = ({ tick, value }: Move['points'][number]) =>
     tick >= 0 && tick <= FAR_TICKS && value >= min && value <= max;
   if (move.points.length <= MAX_POINTS && move.points.every(fits)) return move;

@@ -1,4 +1,4 @@
-import type { Control, MovePoint } from '../document/moves';
+import type { Moved, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
 import { bounded } from './bounds';
 import { withPoints } from './editMoves';
@@ -30,7 +30,7 @@ export type Edit =
   | { kind: 'double'; firstId: number }
   | { kind: 'crop'; start: number; length: number }
   | { kind: 'window'; window: LoopWindow | null }
-  | { kind: 'moves'; pad: number; control: Control; points: readonly MovePoint[] };
+  | { kind: 'moves'; moved: Moved; points: readonly MovePoint[] };
 
 /** What each edit is called where it can be undone. */
 export const EDIT_LABELS: Record<Edit['kind'], string> = {
@@ -96,6 +96,6 @@ function apply(pattern: Pattern, edit: Edit): Pattern {
     case 'window':
       return withWindow(pattern, edit.window);
     case 'moves':
-      return withPoints(pattern, edit.pad, edit.control, edit.points);
+      return withPoints(pattern, edit.moved, edit.points);
   }
 }

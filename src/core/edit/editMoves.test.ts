@@ -16,11 +16,11 @@ test('a Move goes straight from point to point, holds before and after, and step
 });
 
 test('points are kept in order and in range; without any the Move is gone', () => {
-  const p = withPoints(pattern, 4, 'level', points([960, 0.5], [0, 7]));
+  const p = withPoints(pattern, { pad: 4, control: 'level' }, points([960, 0.5], [0, 7]));
   expect(p.moves).toEqual([{ pad: 4, control: 'level', points: points([0, 1], [960, 0.5]) }]);
-  expect(movePoints(p, 4, 'level')).toHaveLength(2);
-  expect(movePoints(p, 4, 'pan')).toEqual([]);
-  expect(withPoints(p, 4, 'level', [])).toEqual(pattern);
+  expect(movePoints(p, { pad: 4, control: 'level' })).toHaveLength(2);
+  expect(movePoints(p, { pad: 4, control: 'pan' })).toEqual([]);
+  expect(withPoints(p, { pad: 4, control: 'level' }, [])).toEqual(pattern);
 });
 
 test('drawing replaces the stretch it covers and nothing else; erasing takes it out', () => {

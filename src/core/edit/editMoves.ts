@@ -1,20 +1,20 @@
-import { CONTROL_RANGES, MAX_POINTS, type Control, type Move, type MovePoint } from '../document/moves';
+import { isSameMoved, MAX_POINTS, movedRange, type Move, type Moved, type MovePoint } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 
-/** The breakpoints of one pad's control, none when it has no Move. */
-export function movePoints(pattern: Pattern, pad: number, control: Control): readonly MovePoint[] {
-  return pattern.moves?.find((move) => move.pad === pad && move.control === control)?.points ?? [];
+/** The breakpoints of one control, none when it has no Move. */
+export function movePoints(pattern: Pattern, moved: Moved): readonly MovePoint[] {
+  return pattern.moves?.find((move) => isSameMoved(move, moved))?.points ?? [];
 }
 
-/** The pattern with the breakpoints of one pad's control; with none the Move is gone. */
-export function withPoints(pattern: Pattern, pad: number, control: Control, points: readonly MovePoint[]): Pattern {
-  const others = (pattern.moves ?? []).filter((move) => move.pad !== pad || move.control !== control);
-  const { min, max } = CONTROL_RANGES[control];
+/** The pattern with the breakpoints of one control; with none the Move is gone. */
+export function withPoints(pattern: Pattern, moved: Moved, points: readonly MovePoint[]): Pattern {
+  const others = (pattern.moves ?? []).filter((move) => !isSameMoved(move, moved));
+  const { min, max } = movedRange(moved);
   const tidy = [...points]
     .sort((a, b) => a.tick - b.tick)
     .map(({ tick, value }) => ({ tick, value: Math.min(max, Math.max(min, value)) }))
     .slice(0, MAX_POINTS);
-  const moves: Move[] = tidy.length > 0 ? [...others, { pad, control, points: tidy }] : others;
+  const moves: Move[] = tidy.length > 0 ? [...others, { ...moved, points: tidy }] : others;
   const { moves: _, ...rest } = pattern;
   return moves.length > 0 ? { ...rest, moves } : rest;
 }

@@ -28,6 +28,7 @@ export class WaitingStroke implements Shape {
   drive = 0.5;
   room = 0.5;
   resonance = 0.5;
+  pressure = 0.5;
   start = 0.5;
   note = NaN;
 }
@@ -79,6 +80,7 @@ export class AlsoPlays implements FramePart {
     next.drive = shape.drive;
     next.room = shape.room;
     next.resonance = shape.resonance;
+    next.pressure = shape.pressure;
     next.start = shape.start;
     next.note = shape.note;
     return next;

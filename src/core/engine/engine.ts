@@ -10,11 +10,13 @@ import { LaunchControl } from './launchControl';
 import { LoopWindows } from './loopWindows';
 import { Metronome } from './metronome';
 import { Mixer, type Tap } from './mixer';
+import { MixMoves } from './mixMoves';
 import { NoteRepeater } from './noteRepeater';
 import { PadControls } from './padControls';
 import type { FramePart, Part, TickPart } from './part';
 import { PatternIntake } from './patternIntake';
 import { PatternPlayback } from './patternPlayback';
+import { Pressures } from './pressures';
 import { Recorder } from './recorder';
 import { Rolls } from './rolls';
 import { SampleBank } from './sampleBank';
@@ -77,6 +79,7 @@ export class Engine {
     const heardPads = new HeardPads();
     const controls = new PadControls(rack, sounds);
     const striker = new Striker(sampleRate, transport, { rack, sounds, samples, controls, events });
+    const pressures = new Pressures(transport, rack, controls, striker, events);
     const launcher = new Launcher({
       span: (track, slot) => rack.tracks[track]!.slots[slot]?.span ?? 0,
       start: (track, slot) => rack.tracks[track]!.slots[slot]?.start ?? 0,
@@ -94,6 +97,7 @@ export class Engine {
     const check = new LatencyCheck(sampleRate, transport, metronome, events);
     const intake = new PatternIntake(rack, recorder, transport);
     const mixer = new Mixer(sampleRate, transport, launcher, striker.voices, metronome.click, events);
+    const mixMoves = new MixMoves(transport, rack, mixer, striker, events);
 
     this.transport = transport;
     this.striker = striker;
@@ -109,14 +113,15 @@ export class Engine {
       hands,
       check,
       mixer,
+      mixMoves,
       voices: striker.voices,
       also: striker.also,
     };
     this.snapshots = new Snapshots(states);
-    this.frameParts = [striker, striker.also, repeater, check, mixer.meters];
+    this.frameParts = [striker, striker.also, repeater, check, pressures, mixMoves, mixer.meters];
     this.tickParts = [launch, windows, rolls, playback, metronome];
     parts.push(striker, striker.also, hands, repeater, check, launch, windows, rolls, playback, metronome);
-    parts.push(recorder, intake, heardPads, controls, sounds, rack, mixer);
+    parts.push(recorder, intake, heardPads, controls, sounds, rack, pressures, mixMoves, mixer);
     // A command that no part handles does not compile.
     this.handlers = {
       ...transport.commands,
@@ -134,6 +139,7 @@ export class Engine {
       ...metronome.commands,
       ...check.commands,
       ...mixer.commands,
+      ...mixMoves.commands,
       ...mixer.meters.commands,
       snapshot: ({ state }) => {
         if (state) this.snapshots.restore(state);

@@ -14,7 +14,20 @@ import { Meters } from './meters';
 import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
-import { CHANNELS, ECHO_TIMES, FIRST_GROUP_CHANNEL, MAX_GROUPS, TO_WHOLE, WHOLE_CHANNEL } from '../document/mix';
+import {
+  CHANNELS,
+  ECHO_TIMES,
+  FIRST_GROUP_CHANNEL,
+  MAX_GROUPS,
+  MIX_CONTROLS,
+  MIX_RANGES,
+  TO_WHOLE,
+  WHOLE_CHANNEL,
+  type MixControl,
+} from '../document/mix';
+
+/** A strip is as loud as what comes in until it is told its level. */
+const NEUTRALS = MIX_CONTROLS.map((control) => (control === 'level' ? 1 : MIX_RANGES[control].neutral));
 
 const trackBus = new MixBus();
 const groupBuses = Array.from({ length: MAX_GROUPS }, () => new MixBus());
@@ -33,6 +46,9 @@ export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
   peak = 0;
   readonly meters: Meters;
+  /** Where controls of channels are moved to in the place of their settings, by channel and control; NaN where they are not. */
+  readonly moved = new Float64Array(CHANNELS * MIX_CONTROLS.length).fill(NaN);
+  private readonly settings = Float64Array.from(this.moved, (_, i) => NEUTRALS[i % NEUTRALS.length]!);
   private readonly strips: readonly Strip[];
   /** The group that each track and each group goes to, or TO_WHOLE. */
   private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
@@ -73,10 +89,8 @@ export class Mixer implements Part {
   }
 
   readonly commands: Handlers<'trackLevel' | 'channel' | 'goesTo' | 'echo'> = {
-    trackLevel: ({ track, level }) => {
-      this.strips[track]!.level = level;
-    },
-    channel: ({ channel, control, value }) => this.strips[channel]!.set(control, value),
+    trackLevel: ({ track, level }) => this.set(track, 'level', level),
+    channel: ({ channel, control, value }) => this.set(channel, control, value),
     goesTo: ({ channel, group }) => {
       this.goesTo[channel] = group;
       this.orderGroups();
@@ -91,8 +105,30 @@ export class Mixer implements Part {
     },
   };
 
+  /**
+   * A control is moved in the place of its setting; NaN: it goes back to that.
+   * @param at place in `moved`
+   */
+  move(at: number, value: number): void {
+    this.moved[at] = value;
+    const control = MIX_CONTROLS[at % MIX_CONTROLS.length]!;
+    const strip = this.strips[Math.floor(at / MIX_CONTROLS.length)]!;
+    strip.set(control, Number.isNaN(value) ? this.settings[at]! : value, this.transport.frame);
+  }
+
+  /** The group that a track goes to, or TO_WHOLE. */
+  groupOf(track: number): number {
+    return this.goesTo[track]!;
+  }
+
+  private set(channel: number, control: MixControl, value: number): void {
+    const at = channel * MIX_CONTROLS.length + MIX_CONTROLS.indexOf(control);
+    this.settings[at] = value;
+    if (Number.isNaN(this.moved[at]!)) this.strips[channel]!.set(control, value, this.transport.frame);
+  }
+
   trackRemoved(track: number): void {
-    this.strips[track]!.reset();
+    for (const control of MIX_CONTROLS) if (control !== 'level') this.set(track, control, MIX_RANGES[control].neutral);
     this.goesTo[track] = TO_WHOLE;
     this.orderGroups();
   }

@@ -1,4 +1,16 @@
-import { CONTROLS, MOVE_TABLES, moveIndex, type Control } from '../document/moves';
+import {
+  channelOfTable,
+  CONTROLS,
+  controlOfTable,
+  isMixTable,
+  MOVE_TABLES,
+  MOVED_CHANNELS,
+  moveIndex,
+  moveTable,
+  PAD_TABLES,
+  type Control,
+} from '../document/moves';
+import { MIX_CONTROLS } from '../document/mix';
 import { at, type Instruction } from '../protocol/commands';
 import { renderCommands } from './offline';
 import { hits, kitWith, padOf, pattern, PLAY, SR } from './rig.testing';
@@ -66,5 +78,12 @@ test('the places of the first six controls are those of logs that were stored be
     });
   }
   const all = CONTROLS.flatMap((_, control) => Array.from({ length: 16 }, (__, pad) => moveIndex(pad, control)));
-  expect(all.sort((a, b) => a - b)).toEqual(Array.from({ length: MOVE_TABLES }, (_, i) => i));
+  expect(all.sort((a, b) => a - b)).toEqual(Array.from({ length: PAD_TABLES }, (_, i) => i));
+  const ofMix = MOVED_CHANNELS.flatMap((on) => MIX_CONTROLS.map((control) => moveTable({ on, control })));
+  expect([...new Set(ofMix)]).toHaveLength(3 * MIX_CONTROLS.length);
+  expect([Math.min(...ofMix), Math.max(...ofMix)]).toEqual([512, MOVE_TABLES - 1]);
+  for (const table of ofMix) {
+    const moved = { on: MOVED_CHANNELS[channelOfTable(table)]!, control: MIX_CONTROLS[controlOfTable(table)]! };
+    expect([isMixTable(table), moveTable(moved)]).toEqual([true, table]);
+  }
 });

@@ -1,4 +1,4 @@
-import { CONTROL_RANGES, CONTROLS, MOVE_TABLES, moveIndex, SHAPING_CONTROLS } from '../document/moves';
+import { CONTROL_RANGES, CONTROLS, moveIndex, PAD_TABLES, SHAPING_CONTROLS } from '../document/moves';
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
@@ -12,11 +12,12 @@ const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
 /** Places in CONTROLS of the controls that shape a stroke. */
 const PLACES = SHAPING_CONTROLS.map((control) => CONTROLS.indexOf(control));
 const RATE = CONTROLS.indexOf('rate');
+const PRESSURE = CONTROLS.indexOf('pressure');
 
 /** What hands and Moves do to each pad's sound: together one `Shape` for each stroke. */
 export class PadControls implements Part {
   /** Where hands hold the pads' controls, NaN where they do not. */
-  private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(MOVE_TABLES).fill(NaN));
+  private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(PAD_TABLES).fill(NaN));
   private readonly shape: Shape = { ...PLAIN };
 
   constructor(
@@ -67,6 +68,17 @@ export class PadControls implements Part {
     const turn = this.turns[track]![table]!;
     if (Number.isNaN(turn) && this.rack.tracks[track]!.player.moves[table] === null) return -1;
     return Math.round(this.value(track, pad, RATE, position));
+  }
+
+  /** Whether a hand presses a pad, or a Move of what plays does. */
+  isPressed(track: number, pad: number): boolean {
+    const table = moveIndex(pad, PRESSURE);
+    return !Number.isNaN(this.turns[track]![table]!) || this.rack.tracks[track]!.player.moves[table] !== null;
+  }
+
+  /** How hard a pad is pressed, 0..1. @param position as in `shapeOf` */
+  pressure(track: number, pad: number, position: number): number {
+    return this.value(track, pad, PRESSURE, position);
   }
 
   trackRemoved(track: number): void {

@@ -1,4 +1,4 @@
-import { CONTROL_RANGES, CONTROLS, type Control } from '../document/moves';
+import { CONTROLS, type Control, MOVED_CHANNELS, movedRange, type Move, type Moved } from '../document/moves';
 import { reachedBy, type AlsoPlays, type Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_REACH, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS } from '../document/lfo';
@@ -37,12 +37,23 @@ const SLOTS = 4;
 const STEP = 240;
 
 /** All that chance decides in one performance. */
+/** The controls that there were when the reference was written. */
+const OF_THE_REFERENCE = CONTROLS.filter((control) => control !== 'pressure');
+
 class Chance {
   private readonly next: () => number;
   private lastId = 1;
 
-  constructor(seed: number) {
+  /** @param movesAll what came to be after the reference was written is moved, too: pressure, and the mix */
+  constructor(
+    seed: number,
+    private readonly movesAll = false,
+  ) {
     this.next = random(seed);
+  }
+
+  control(): Control {
+    return this.of(this.movesAll ? CONTROLS : OF_THE_REFERENCE);
   }
 
   share(): number {
@@ -97,14 +108,16 @@ class Chance {
     };
   }
 
-  private move() {
-    const control = this.of(CONTROLS);
-    const points = Array.from({ length: 1 + this.whole(5) }, (_, i) => ({ tick: i * 300, value: this.value(control) }));
-    return { pad: this.whole(PADS), control, points };
+  private move(): Move {
+    const control = this.control();
+    const ofPad: Moved = { pad: 0, control };
+    const moved: Moved = this.movesAll && this.is(0.35) ? { on: this.of(MOVED_CHANNELS), control: this.of(MIX_CONTROLS) } : ofPad; // prettier-ignore
+    const points = Array.from({ length: 1 + this.whole(5) }, (_, i) => ({ tick: i * 300, value: this.value(moved) }));
+    return { ...moved, ...(moved === ofPad && { pad: this.whole(PADS) }), points };
   }
 
-  value(control: Control): number {
-    const { min, max, stepped } = CONTROL_RANGES[control];
+  value(moved: Moved): number {
+    const { min, max, stepped } = movedRange(moved);
     const value = min + this.share() * (max - min);
     return stepped ? Math.round(value) : value;
   }
@@ -244,7 +257,7 @@ const DEEDS: readonly (readonly [weight: number, deed: (chance: Chance, frame: n
   [2, (c) => [{ type: 'chain', track: c.whole(TRACKS), chain: { links: [{ slot: c.whole(SLOTS), times: 1 }], again: c.is(0.5) } }]],
   [5, (c) => c.patternInstruction(c.whole(TRACKS), c.whole(SLOTS))],
   [5, (c) => [{ type: 'loopWindow', track: c.whole(TRACKS), slot: c.whole(SLOTS), start: c.whole(8) * STEP, length: c.of([0, 240, 480, 960, 1200]), on: c.when() === LOOP_END ? 0 : 960 }]],
-  [5, (c) => { const control = c.of(CONTROLS); return [{ type: 'turn', track: c.whole(TRACKS), pad: c.whole(PADS), control, value: c.is(0.3) ? NaN : c.value(control) }]; }],
+  [5, (c) => { const control = c.control(); return [{ type: 'turn', track: c.whole(TRACKS), pad: c.whole(PADS), control, value: c.is(0.3) ? NaN : c.value({ pad: 0, control }) }]; }],
   [2, (c) => [{ type: 'heardPads', track: c.whole(TRACKS), pads: c.is(0.5) ? 0xffff : c.whole(0x10000) }]],
   [2, (c) => [{ type: 'trackLevel', track: c.whole(TRACKS), level: c.share() }]],
   [3, (c) => [{ type: 'tempo', bpm: 60 + c.whole(240) }]],
@@ -284,12 +297,15 @@ function mixDeed(chance: Chance): Instruction {
   const control = chance.of(MIX_CONTROLS);
   const { min, max, neutral } = MIX_RANGES[control];
   const channel = chance.of([0, 1, 2, 3, 0, 1, 2, 3, FIRST_GROUP_CHANNEL + chance.whole(MAX_GROUPS), WHOLE_CHANNEL]);
+  if (chance.is(0.2)) {
+    return { type: 'ride', channel, control, value: chance.is(0.5) ? NaN : chance.value({ on: 'track', control }) };
+  }
   return { type: 'channel', channel, control, value: chance.is(0.3) ? neutral : min + chance.share() * (max - min) };
 }
 
 /** A performance with a mix, too, that chance makes and turns while it plays. */
 export function randomMixedPerformance(seed: number, frames: number, count: number): Performance {
-  const { commands, ...rest } = randomPerformance(seed, frames, count);
+  const { commands, ...rest } = randomPerformance(seed, frames, count, true);
   const chance = new Chance(seed + 1);
   const turns = Array.from({ length: count }, () => at(chance.is(0.4) ? 0 : chance.whole(frames), mixDeed(chance)));
   // Of one frame the mix comes last.
@@ -298,7 +314,7 @@ export function randomMixedPerformance(seed: number, frames: number, count: numb
 
 /** What the player does at chance moments of some frames from `from` on. */
 export function randomDeeds(seed: number, from: number, frames: number, count: number): Command[] {
-  const chance = new Chance(seed);
+  const chance = new Chance(seed, true);
   const moments = Array.from({ length: count }, () => from + chance.whole(frames)).sort((a, b) => a - b);
   return moments.flatMap((frame) => deed(chance, frame).map((instruction) => at(frame, instruction)));
 }
@@ -308,9 +324,10 @@ export function randomDeeds(seed: number, from: number, frames: number, count: n
  * adopts those that it is given.
  * @param frames how long, at 48 kHz
  * @param count how many things are done
+ * @param movesAll see `Chance`
  */
-export function randomPerformance(seed: number, frames = 72000, count = 90): Performance {
-  const chance = new Chance(seed);
+export function randomPerformance(seed: number, frames = 72000, count = 90, movesAll = false): Performance {
+  const chance = new Chance(seed, movesAll);
   const commands = beginning(chance).map((instruction) => at(0, instruction));
   commands.push(at(0, { type: 'sample', sample: samples[0]! }));
   const comes = at(chance.whole(frames), { type: 'sample', sample: samples[1]! });

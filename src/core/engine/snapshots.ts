@@ -4,6 +4,7 @@ import type { VoicePool } from '../sound/voicePool';
 import type { AlsoPlays } from './alsoPlays';
 import type { Hands } from './hands';
 import type { LatencyCheck } from './latencyCheck';
+import type { MixMoves } from './mixMoves';
 import type { Mixer } from './mixer';
 import type { NoteRepeater } from './noteRepeater';
 import type { PadControls } from './padControls';
@@ -21,6 +22,7 @@ interface Parts {
   hands: Hands;
   check: LatencyCheck;
   mixer: Mixer;
+  mixMoves: MixMoves;
   voices: VoicePool;
   also: AlsoPlays;
 }
@@ -34,9 +36,9 @@ export class Snapshots {
 
   /** Whether nothing is played, held or left to ring. */
   get isResting(): boolean {
-    const { transport, repeater, hands, check, mixer, voices, also } = this.parts;
+    const { transport, repeater, hands, check, mixer, mixMoves, voices, also } = this.parts;
     const quiet = !transport.playing && !also.isWaiting && voices.ringing === 0 && mixer.isSilent;
-    return quiet && !repeater.isRepeating && !check.isOn && !hands.isHolding;
+    return quiet && !repeater.isRepeating && !check.isOn && !hands.isHolding && !mixMoves.isHeld;
   }
 
   take(): EngineState {

@@ -119,6 +119,7 @@ export class Striker implements FramePart {
     event.room = shape.room;
     event.resonance = shape.resonance;
     event.start = shape.start;
+    event.pressure = shape.pressure;
   }
 
   private soundStroke(stroke: Stroke, shape: Shape): void {
@@ -181,6 +182,7 @@ export class Striker implements FramePart {
     }
     this.beneath.add(voice);
     voice.slur(pad, note, velocity);
+    this.voices.press(track, pad, shape.pressure);
     return voice;
   }
 
@@ -201,6 +203,7 @@ export class Striker implements FramePart {
     const beneath = this.beneath.take(voice.track, this.isOver);
     if (!beneath) return voice.letGo();
     voice.slur(beneath.pad, beneath.note, NaN);
+    voice.press(this.voices.pressureOn(voice.track, beneath.pad));
     this.hold(voice, beneath.offTick, beneath.offFrame);
   };
 

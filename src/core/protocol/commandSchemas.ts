@@ -148,6 +148,11 @@ class ChannelControl extends Any {
   @IsIn(MIX_CONTROLS) control!: MixControl;
   @Such(isInRange, 'must be within the range of its control') value!: number;
 }
+class Ride extends Any {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @IsIn(MIX_CONTROLS) control!: MixControl;
+  @NumberOrNone() value!: number;
+}
 class GoesTo extends Any {
   @Whole(0, WHOLE_CHANNEL - 1) channel!: number;
   @Whole(-1, MAX_GROUPS - 1) group!: number;
@@ -260,6 +265,7 @@ class Strike extends PadPress {
   @Between(-1, 1) room!: number;
   @Between(-2, 3) resonance!: number;
   @Between(-1, 1) start!: number;
+  @Between(0, 1) pressure!: number;
 }
 class NoteRepeat extends Any {
   @IsBoolean() on!: boolean;
@@ -341,6 +347,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   notes: Notes,
   trackLevel: TrackLevel,
   channel: ChannelControl,
+  ride: Ride,
   goesTo: GoesTo,
   echo: Echo,
   meters: Meters,

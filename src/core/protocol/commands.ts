@@ -56,6 +56,8 @@ export interface CommandFields {
   trackLevel: { track: number; level: number };
   /** One control of a channel of the mix (see `core/document/mix`): a track by its id, a group, or the whole mix. */
   channel: { channel: number; control: MixControl; value: number };
+  /** A hand holds a control of a channel at a value, in the place of its setting and of Moves; NaN lets go. */
+  ride: { channel: number; control: MixControl; value: number };
   /** A track or a group goes to a group, which goes to none itself; -1: to the whole mix. */
   goesTo: { channel: number; group: number };
   /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
@@ -118,7 +120,7 @@ export interface CommandFields {
   };
   padUp: { track: number; pad: number; heard: number };
   /** A stroke sounds whose shape is known (see `Shape`), for so many frames if it is a note: of a score, not of hands. */
-  strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number; drive: number; room: number; resonance: number; start: number }; // prettier-ignore
+  strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number; drive: number; room: number; resonance: number; start: number; pressure: number }; // prettier-ignore
   /** The finger on a held pad presses harder or softer: the velocity of note repeat's next strokes. */
   padPress: { track: number; pad: number; velocity: number };
   /** Lets go of every held pad. */

@@ -13,7 +13,11 @@ export const EVENT_FIELDS = {
    * not recorded. `heard` is the frame that the player heard when they struck; `pitch` in semitones; `length` in ticks, Infinity
    * for as long as a key is down. How it sounded: `bend` and what follows are those of its `Shape`.
    */
-  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number', start: 'number' }, // prettier-ignore
+  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number', start: 'number', pressure: 'number' }, // prettier-ignore
+  /** While the engine skims: the pressure on a pad is another one, 0..1. */
+  pressed: { track: 'number', pad: 'number', pressure: 'number' },
+  /** And a control of the mix (by its place in MIX_CONTROLS) is moved in the place of its setting; NaN: no more. */
+  moved: { channel: 'number', control: 'number', value: 'number' },
   /**
    * A stroke was recorded into a slot. `struck` and `placed` are in the pattern; `pass` is the same for all strokes of one time
    * round; `serial` counts the engine's recorded hits from 1; `length` in ticks is known at once for note repeat. `snapGrid` is

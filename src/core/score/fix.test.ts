@@ -26,7 +26,7 @@ function score(): Score {
     meter: { beats: 4, unit: 4 },
     length: 8 * BAR,
     tempo: [{ tick: 0, value: 112 }, { tick: 4 * BAR, value: 120 }],
-    mix: [],
+    turned: [],
     marks: [{ tick: 0, section: 1, name: 'First Laps', colour: 0 }, { tick: 4 * BAR, section: 2, name: 'Fast Laps', colour: 1 }],
     frame: 48000,
     songTick: 0,

@@ -180,7 +180,7 @@ function stretchClosed(score: Score, from: number, to: number): Score {
     tempo: stepsWithout(score.tempo, from, end),
     marks: moved(score.marks),
     // What was set in it holds after it.
-    mix: score.mix.map((step) => (step.tick < from ? step : { ...step, tick: Math.max(from, step.tick - gone) })),
+    turned: score.turned.map((step) => (step.tick < from ? step : { ...step, tick: Math.max(from, step.tick - gone) })),
     tracks: score.tracks.map((track) => ({
       ...track,
       blocks: blocksWithout(track.blocks, from, end, ids).map((block) =>
@@ -202,7 +202,7 @@ function stretchOpened(score: Score, at: number, ticks: number): Score {
     length: wholeBars(score, score.length + ticks),
     tempo: stepsMoved(score.tempo, at, ticks),
     marks: moved(score.marks),
-    mix: moved(score.mix),
+    turned: moved(score.turned),
     tracks: score.tracks.map((track) => ({
       ...track,
       blocks: blocksWithout(track.blocks, at, at, ids).map((block) =>

@@ -29,6 +29,7 @@ class StrokeSchema {
   @IsOptional() @Between(-1, 1) room?: number;
   @IsOptional() @Between(-2, 3) resonance?: number;
   @IsOptional() @Between(-1, 1) start?: number;
+  @IsOptional() @Between(0, 1) pressure?: number;
 }
 
 class ContentSchema {

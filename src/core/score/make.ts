@@ -1,4 +1,5 @@
-import { CONTROL_RANGES, SHAPING_CONTROLS, type Move } from '../document/moves';
+import { thinnedOut } from '../edit/editMoves';
+import { CONTROL_RANGES, MAX_POINTS, SHAPING_CONTROLS, type Move, type MovePoint } from '../document/moves';
 import {
   FARTHEST_PITCH,
   MAX_HITS,
@@ -28,20 +29,28 @@ export interface Made {
   sections: Section[];
 }
 
-/** Pitch is a hit's own. */
-const MOVED = SHAPING_CONTROLS.filter((control) => control !== 'pitch');
+/** Pitch is a hit's own, and pressure goes on while a note is held. */
+const MOVED = SHAPING_CONTROLS.filter((control) => control !== 'pitch' && control !== 'pressure');
+/** So much pressure is neither heard nor felt. */
+const PRESSURE_STEP = 0.01;
 
 /**
  * A pattern of what sounded on a track in a stretch: hands where they struck, rolls and odds as they fell.
  * @param nextId gives ids that no hit of the set has
  */
-export function patternOf(track: ScoreTrack, { from, to }: Stretch, name: string, nextId: () => number): Pattern {
+export function patternOf(
+  { turned }: Pick<Score, 'turned'>,
+  track: ScoreTrack,
+  { from, to }: Stretch,
+  name: string,
+  nextId: () => number,
+): Pattern {
   const length = Math.min(MAX_TICKS, Math.max(SHORTEST_LOOP, to - from));
   const strokes = trackStrokes(track)
     .map((stroke) => ({ ...stroke, tick: stroke.tick - stroke.late - from }))
     .filter(({ tick }) => tick >= 0 && tick < length)
     .slice(0, MAX_HITS);
-  const moves = movesOf(strokes);
+  const moves = [...movesOf(strokes), ...pressesOf(turned, strokes, track.id, from, length)];
   const hits = strokes.map(({ tick, pad, velocity, length: held, pitch }): Hit => {
     const bend = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
     const ticks = Math.max(1, Math.min(length, Math.round(held)));
@@ -64,11 +73,41 @@ function movesOf(strokes: readonly Stroke[]): Move[] {
   return moves;
 }
 
+/** Moves of the pressure on keys, as strokes began with it and as it went on. */
+function pressesOf(
+  turned: Score['turned'],
+  strokes: readonly Stroke[],
+  track: number,
+  from: number,
+  length: number,
+): Move[] {
+  const courses = new Map<number, MovePoint[]>();
+  const add = (pad: number, tick: number, value: number) => {
+    const points = courses.get(pad) ?? [];
+    courses.set(pad, points);
+    if (tick >= 0 && tick < length) points.push({ tick, value });
+  };
+  for (const { tick, told } of turned) {
+    if (told.type === 'turn' && told.track === track) add(told.pad, tick - from, told.value);
+  }
+  for (const { tick, pad, pressure = 0 } of strokes) add(pad, tick, pressure);
+  return [...courses].flatMap(([pad, course]): Move[] => {
+    const points = thinnedOut(course.sort((a, b) => a.tick - b.tick), PRESSURE_STEP).slice(0, MAX_POINTS); // prettier-ignore
+    return points.some(({ value }) => value > 0) ? [{ pad, control: 'pressure', points }] : [];
+  });
+}
+
 /** A pattern of one track in its first free slot; null if the set has no such track or no slot left. */
-export function makePattern(set: BeatSet, track: ScoreTrack, stretch: Stretch, nextId: () => number): Made | null {
+export function makePattern(
+  set: BeatSet,
+  score: Pick<Score, 'turned'>,
+  track: ScoreTrack,
+  stretch: Stretch,
+  nextId: () => number,
+): Made | null {
   const slot = freeSlot(set, track.id);
   if (slot === null) return null;
-  const pattern = patternOf(track, stretch, stretchName(set, track, stretch), nextId);
+  const pattern = patternOf(score, track, stretch, stretchName(set, track, stretch), nextId);
   return { patterns: [{ track: track.id, slot, pattern }], sections: [] };
 }
 
@@ -85,7 +124,7 @@ export function makeSection(
   const parts: SectionPart[] = [];
   for (const track of score.tracks) {
     if (!set.tracks[track.id]) continue;
-    const made = makePattern(set, track, stretch, nextId);
+    const made = makePattern(set, score, track, stretch, nextId);
     if (!made) return null;
     const sounds = made.patterns.some(({ pattern }) => pattern.hits.length > 0);
     if (sounds) patterns.push(...made.patterns.map((one) => ({ ...one, pattern: { ...one.pattern, name } })));

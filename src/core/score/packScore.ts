@@ -17,6 +17,7 @@ const FIELDS = [
   'room',
   'resonance',
   'start',
+  'pressure',
 ] as const;
 
 /** A score whose strokes are numbers in one array: it crosses to another thread in a tenth of the time. */
@@ -60,6 +61,7 @@ export function unpackScore({ rest, strokes }: PackedScore): Score {
         room: strokes[from + 12]!,
         resonance: strokes[from + 13]!,
         start: strokes[from + 14]!,
+        pressure: strokes[from + 15]!,
       };
     });
   return mapped(rest as Score, take as unknown as (list: readonly Stroke[]) => Stroke[]) as Score;

@@ -29,7 +29,7 @@ export function replayScore(score: Score, sampleRate: number, from = 0, before: 
   for (const track of score.tracks) {
     for (const instruction of beginning(track, tick)) engine.post(at(begin, instruction));
   }
-  for (const { tick: at_, told } of score.mix) if (at_ < tick) engine.post(at(begin, told));
+  for (const { tick: at_, told } of score.turned) if (at_ < tick) engine.post(at(begin, told));
   const replay = new Replay(engine, commandsOf(score, time, begin));
   replay.skipTo(start);
   return replay;
@@ -55,7 +55,7 @@ function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
   for (const { tick, value } of score.tempo) add(tick, () => ({ type: 'tempo', bpm: value }));
   // What lies before is told at the beginning.
   const begins = time.tickAt(begin);
-  for (const { tick, told } of score.mix) if (tick >= begins) add(tick, () => told);
+  for (const { tick, told } of score.turned) if (tick >= begins) add(tick, () => told);
   for (const { id: track, levels } of score.tracks) {
     for (const { tick, value } of levels) add(tick, () => ({ type: 'trackLevel', track, level: value }));
   }
@@ -71,7 +71,7 @@ function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
 }
 
 function strikeOf(track: number, stroke: Stroke, time: ScoreTime): Instruction<'strike'> {
-  const { tick, pad, velocity, length, pitch, filter, decay, level, pan, drive = 0, room = 0, resonance = 0, start = 0 } = stroke; // prettier-ignore
+  const { tick, pad, velocity, length, pitch, filter, decay, level, pan, drive = 0, room = 0, resonance = 0, start = 0, pressure = 0 } = stroke; // prettier-ignore
   const frames = Math.round(time.frameAt(tick + length)) - Math.round(time.frameAt(tick));
-  return { type: 'strike', track, pad, velocity, frames, pitch, filter, decay, level, pan, drive, room, resonance, start }; // prettier-ignore
+  return { type: 'strike', track, pad, velocity, frames, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure }; // prettier-ignore
 }

@@ -1,5 +1,6 @@
 import { demoSet } from '../document/demo';
 import { FIRST_ECHO, type Mix } from '../document/mix';
+import type { Move } from '../document/moves';
 import { randomDeeds } from '../engine/performances.testing';
 import { replayLog } from '../engine/replay';
 import { at, type CommandType } from '../protocol/commands';
@@ -76,20 +77,41 @@ test('blocks begin and end on the lines on which patterns were launched; bars ar
   expect(score.length).toBe(3 * bar);
 });
 
+const course = (...points: [tick: number, value: number][]) => points.map(([tick, value]) => ({ tick, value }));
+
 test('a score plays the mix that was heard, what was turned meanwhile, too', () => {
   const { set, stage } = demoSet();
   const tracks = { ...set.tracks };
   tracks[0] = { ...tracks[0]!, goesTo: 1, channel: { low: 4, ratio: 3, threshold: -24 } };
-  tracks[3] = { ...tracks[3]!, channel: { echo: 0.4, filter: -0.3, pan: 0.4 } };
+  const { patterns } = tracks[3]!;
+  const moves: Move[] = [
+    { pad: 4, control: 'pressure', points: course([0, 0], [1900, 1], [3840, 0.2]) },
+    { on: 'track', control: 'pan', points: course([0, -1], [7000, 1]) },
+    { on: 'track', control: 'level', points: course([0, 1], [3000, 0.2], [5000, 0.9]) },
+    { on: 'group', control: 'room', points: course([0, 0.5]) },
+    { on: 'whole', control: 'filter', points: course([0, -0.5], [3840, 0]) },
+  ];
+  tracks[3] = {
+    ...tracks[3]!,
+    channel: { echo: 0.4, filter: -0.3, pan: 0.4 },
+    patterns: patterns.map((pattern) => pattern && { ...pattern, moves }),
+  };
   const mix: Mix = { echo: { ...FIRST_ECHO, time: '1/8' }, groups: [{ id: 1, name: 'Drums', colour: 2, level: 0.7 }] };
   const turns = [
     at(40000, { type: 'channel', channel: 3, control: 'filter', value: -0.8 } as const),
+    // Of what is moved meanwhile the setting alone changes; a hand has it as long as it holds it.
+    at(50000, { type: 'channel', channel: 3, control: 'pan', value: 0.1 } as const),
+    at(60000, { type: 'ride', channel: 3, control: 'echo', value: 1 } as const),
+    at(70000, { type: 'goesTo', channel: 3, group: 1 } as const),
+    at(80000, { type: 'ride', channel: 3, control: 'echo', value: NaN } as const),
     at(90000, { type: 'goesTo', channel: 0, group: -1 } as const),
     at(100000, { type: 'echo', ticks: 240, ms: 0, feedback: 0.5, tone: 0.5, width: 0 } as const),
   ];
   const run = performed([play(1000), ...turns], 4 * SR, { set: { ...set, tracks, mix }, stage });
   const score = readScore(copied(run), run);
-  expect(score.mix.map(({ told }) => told.type)).toEqual(expect.arrayContaining(['channel', 'goesTo', 'echo']));
+  expect(score.turned.map(({ told }) => told.type)).toEqual(
+    expect.arrayContaining(['channel', 'goesTo', 'echo', 'turn']),
+  );
   const frames = run.to - run.from;
   const heard = samples(replayLog(copied(run)), run.from, frames);
   const again = samples(replayScore(score, SR), run.from, frames);

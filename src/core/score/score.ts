@@ -28,6 +28,8 @@ export interface Stroke {
   room?: number;
   resonance?: number;
   start?: number;
+  /** How hard its key is pressed when it begins, 0..1. */
+  pressure?: number;
 }
 
 /** A stretch of a track in which one pattern played. */
@@ -75,10 +77,10 @@ export interface ScoreTrack {
   levels: readonly Step[];
 }
 
-/** Something of the mix was set. */
-export interface MixStep {
+/** Something of the mix was set, or the pressure on a pad became another one. */
+export interface TurnedStep {
   tick: number;
-  told: Instruction<'channel' | 'goesTo' | 'echo'>;
+  told: Instruction<'channel' | 'goesTo' | 'echo' | 'turn'>;
 }
 
 /** A section was launched. */
@@ -102,8 +104,8 @@ export interface Score {
   tempo: readonly Step[];
   tracks: readonly ScoreTrack[];
   marks: readonly Mark[];
-  /** What the mix was told, beside levels, in order of time; what lies before 0 holds from the beginning. */
-  mix: readonly MixStep[];
+  /** What was turned, beside levels, in order of time; what lies before 0 holds from the beginning. */
+  turned: readonly TurnedStep[];
   /** Engine frame of tick 0, a float: noise differs from frame to frame. */
   frame: number;
   /** The song's tick there: slow waves go by it. */

@@ -2,21 +2,12 @@ import { patternAt, tracksOf } from '../document/set';
 import { padNote } from '../document/tones';
 import type { Performed } from '../engine/replay';
 import { SILENT } from '../launch/launchState';
-import type { Command, Instruction } from '../protocol/commands';
-import { isOfMix, mixTold } from './mixSteps';
+import type { Command } from '../protocol/commands';
+import { isTurned, TurnedNotes } from './turnedSteps';
 import type { EngineEvent } from '../protocol/events';
 import { framesPerTick, SAME_TICKS, ticksPerBar, type Meter } from '../time/ticks';
 import { PADS } from '../document/limits';
-import {
-  stepAt,
-  type Block,
-  type Mark,
-  type MixStep,
-  type Score,
-  type ScoreTrack,
-  type Step,
-  type Stroke,
-} from './score';
+import { stepAt, type Block, type Mark, type Score, type ScoreTrack, type Step, type Stroke } from './score';
 
 type Event<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
@@ -60,7 +51,7 @@ export class ScoreWriter {
   private readonly tracks = new Map<number, TrackNotes>();
   private readonly tempo: Step[] = [];
   private readonly marks: Mark[] = [];
-  private readonly mix: MixStep[] = [];
+  private readonly turned: TurnedNotes;
   private readonly meter: Meter;
   private piece: Piece;
   private isPlaying = false;
@@ -90,18 +81,14 @@ export class ScoreWriter {
       Object.assign(this.track(id), { level, muted, soloed });
     }
     this.noteLevels(frame);
-    for (const told of mixTold(set)) this.noteMix(frame, told);
+    this.turned = new TurnedNotes(set, this.tickAt(frame));
   }
 
   /** A command that the engine was told; the player's levels and notes are nowhere else. */
   command(command: Command): void {
-    if (command.type === 'trackLevel') {
-      this.track(command.track).level = command.level;
-      this.noteLevels(command.frame);
-    } else if (isOfMix(command)) {
-      const { frame, ...told } = command;
-      this.noteMix(frame, told);
-    } else if (command.type === 'notes' && command.layout) {
+    const { frame, ...told } = command;
+    if (isTurned(told)) this.noteLevel(frame, this.turned.command(told, this.tickAt(frame)));
+    else if (command.type === 'notes' && command.layout) {
       const { tones } = this.performed.set.tracks[command.track] ?? {};
       const { raised } = this.track(command.track);
       if (tones) command.layout.notes.forEach((note, pad) => (raised[pad] = note - padNote(tones, pad)));
@@ -114,6 +101,8 @@ export class ScoreWriter {
     else if (event.kind === 'loop') this.loop(event);
     else if (event.kind === 'sounded') this.sounded(event);
     else if (event.kind === 'released') this.released(event);
+    else if (event.kind === 'pressed') this.turned.pressed(event, this.tickAt(event.frame));
+    else if (event.kind === 'moved') this.noteLevel(event.frame, this.turned.moved(event, this.tickAt(event.frame)));
     else if (event.kind === 'waiting' && !event.beneath) {
       const { muted, soloed } = event;
       Object.assign(this.track(event.track), { muted, soloed });
@@ -161,7 +150,7 @@ export class ScoreWriter {
       length,
       tempo,
       tracks,
-      mix: moved(this.mix),
+      turned: moved(this.turned.steps),
       marks: moved(this.marks).map((mark) => ({ ...mark, tick: Math.max(0, Math.round(mark.tick)) })),
       frame,
       songTick: origin - shift,
@@ -272,7 +261,7 @@ export class ScoreWriter {
     if (this.startTick === null) return;
     const track = this.track(event.track);
     const now = this.tickAt(event.frame);
-    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance, start } = event;
+    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance, start, pressure } = event;
     // What the pattern plays lies on its very tick, unless it was too late for it; what hands strike, where its sound begins.
     const placed = live || !this.isPlaying ? NaN : event.placed + this.shift;
     const tick = Math.abs(this.frameAt(placed) - event.frame) < NOT_HALF ? placed : now;
@@ -280,7 +269,7 @@ export class ScoreWriter {
     const pitch = event.bend + track.raised[pad]!;
     // One that was too late ends where it would have ended.
     const length = tick === now && Number.isFinite(placed) ? Math.max(0, event.length + placed - now) : event.length;
-    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start }; // prettier-ignore
+    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure }; // prettier-ignore
     if (length === Infinity) track.down.set(id, stroke);
     else track.timed.push(stroke);
     if (live || !track.open) track.hits.push(stroke);
@@ -334,8 +323,11 @@ export class ScoreWriter {
     }
   }
 
-  private noteMix(frame: number, told: Instruction): void {
-    if (isOfMix(told)) this.mix.push({ tick: this.tickAt(frame), told });
+  /** A track is set, or moved, to another level. */
+  private noteLevel(frame: number, set: { track: number; level: number } | null): void {
+    if (!set) return;
+    this.track(set.track).level = set.level;
+    this.noteLevels(frame);
   }
 
   /** Writes a fade into the levels of all tracks, as far as it came: evenly to the ear, as the mixer has it. */

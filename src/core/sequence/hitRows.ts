@@ -1,5 +1,5 @@
 import type { Snap } from '../quantize/place';
-import { CONTROLS, flatPoints, moveIndex } from '../document/moves';
+import { flatPoints, moveTable } from '../document/moves';
 import type { SoundingHit } from '../sequence/soundingHits';
 import { laneFeel } from '../document/treatments';
 import { PADS } from '../document/limits';
@@ -86,15 +86,11 @@ export function readFeel(rows: Float64Array, pad: number): Snap | null {
   };
 }
 
-/** A pattern's Moves as the engine takes them: table (see `moveIndex`), number of points, then tick and value of each, over and over. */
+/** A pattern's Moves as the engine takes them: table (see `moveTable`), number of points, then tick and value of each, over and over. */
 export function moveRows(pattern: Pattern | null): Float64Array {
   const moves = (pattern?.moves ?? []).filter(({ points }) => points.length > 0);
   return Float64Array.from(
-    moves.flatMap(({ pad, control, points }) => [
-      moveIndex(pad, CONTROLS.indexOf(control)),
-      points.length,
-      ...flatPoints(points),
-    ]),
+    moves.flatMap((move) => [moveTable(move), move.points.length, ...flatPoints(move.points)]),
   );
 }
 

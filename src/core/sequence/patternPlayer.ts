@@ -1,4 +1,4 @@
-import { MOVE_TABLES } from '../document/moves';
+import { isMixTable, MOVE_TABLES } from '../document/moves';
 import type { Snap } from '../quantize/place';
 import { mod, SAME_TICKS } from '../time/ticks';
 import { HIT_WIDTH, readFeel, readMoves, HIT } from './hitRows';
@@ -23,8 +23,9 @@ export class PatternPlayer {
   launchTick = 0;
   /** The Feel in force for each pad, or null: what places a new stroke instead of the input grid. */
   feels: readonly (Snap | null)[] = NO_FEELS;
-  /** Breakpoints of each pad's controls (see `moveIndex`), or null. */
+  /** Breakpoints of each control (see `moveTable`), or null; and which of those of the mix there are. */
   moves: readonly (Float64Array | null)[] = NO_MOVES;
+  mixTables: readonly number[] = [];
   /** Index of the first hit at the tick that `nextTick` found, and the song tick of the pattern's tick 0 in its pass. */
   nextIndex = 0;
   nextPassTick = 0;
@@ -78,13 +79,14 @@ export class PatternPlayer {
 
   /** Takes over the Moves, as `moveRows` gives them. */
   loadMoves(rows: Float64Array): void {
-    if (rows.length === 0) {
-      this.moves = NO_MOVES;
-      return;
-    }
-    const moves: (Float64Array | null)[] = [...NO_MOVES];
-    readMoves(rows, (table, points) => (moves[table] = points));
-    this.moves = moves;
+    const moves: (Float64Array | null)[] = rows.length > 0 ? [...NO_MOVES] : [];
+    const mixTables: number[] = [];
+    readMoves(rows, (table, points) => {
+      moves[table] = points;
+      if (isMixTable(table)) mixTables.push(table);
+    });
+    this.moves = rows.length > 0 ? moves : NO_MOVES;
+    this.mixTables = mixTables;
   }
 
   /** Adds a hit that was recorded, unless it lies outside of the pattern. */

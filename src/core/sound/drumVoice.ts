@@ -203,6 +203,11 @@ export class DrumVoice {
     this.source.slur(note + patch.pitch, Number.isNaN(velocity) ? NaN : gainOf(feltBy(velocity, patch.response)));
   }
 
+  /** Its key is pressed so hard, 0..1: a note follows in a few ms. */
+  press(pressure: number): void {
+    this.source.press(pressure);
+  }
+
   // --- the end ----------------------------------------------------------------------------------------------
 
   /** A note's key goes up. */

@@ -9,8 +9,12 @@ import type { Touch } from './touch';
 const CONTROL_FRAMES = 32;
 /** Octaves by which *bright* at its ends opens and closes the filter. */
 const BRIGHT_OPENS = 3;
+/** What a key that is pressed with all force adds: octaves of cutoff, dB (more where there is no filter to be opened), share of the way to full motion. */
+const PRESSED = { opens: 1.5, louder: 2, louderAlone: 5, moves: 0.7 };
 /** Share of the way to a new loudness from one look to the next: 5 ms to most of it. */
 const LOUDER = 0.25;
+/** And to a new pressure: 10 ms to most of it. */
+const PRESSES = 0.12;
 /** Highest cutoff as a share of the sample rate: above it the tangent runs away. */
 const HIGHEST = 0.45;
 const MIDDLE_C = 60;
@@ -57,6 +61,11 @@ export class ToneVoice {
   /** As loud as velocity has it, now and soon. */
   private loud = 0;
   private loudSoon = 0;
+  /** How hard its key is pressed, now and soon, 0..1. */
+  private pressure = 0;
+  private pressureSoon = 0;
+  /** The tone's motion with what pressure adds. */
+  private motion = 0;
   /** Where the slow wave is, -1..1; and how far it has the whole at one side, which moves with each sample. */
   private wave = 0;
   private sway = 0;
@@ -70,8 +79,9 @@ export class ToneVoice {
   /**
    * @param note MIDI note, the stroke's own pitch in it
    * @param frame of the engine at which it begins
+   * @param pressure with which it begins, 0..1
    */
-  start(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number): void {
+  start(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number, pressure = 0): void {
     const { velocity, gain, filter, longer, hold } = touch;
     this.tone = tone;
     this.turns = turns;
@@ -85,6 +95,8 @@ export class ToneVoice {
     this.untilControl = 0;
     this.wave = this.sway = this.swayStep = 0;
     this.loud = this.loudSoon = gain;
+    this.pressure = this.pressureSoon = pressure;
+    this.feel();
     const { attack, release, bright, width } = turns;
     const shorter = exp2(((MIDDLE_C - note) / 12) * (tone.shortens ?? 0));
     this.envelope.start({ attack, hold, decay: tone.decay * longer * shorter, sustain: tone.sustain, release: release * longer }, 0); // prettier-ignore
@@ -106,6 +118,11 @@ export class ToneVoice {
     const g = this.tangent();
     this.filter.start(g, q, steep === true);
     this.sidesFilter.start(g, q, steep === true);
+  }
+
+  /** Its key is pressed so hard, 0..1. */
+  press(pressure: number): void {
+    this.pressureSoon = pressure;
   }
 
   /** From the next look on its pitch is so many times that at which it was struck. */
@@ -174,11 +191,13 @@ export class ToneVoice {
     this.untilControl = CONTROL_FRAMES;
     if (this.envelope.isOver) this.sounding = false;
     if (!this.sounding) return;
+    this.feel();
     this.move();
     this.tune();
     this.loud += (this.loudSoon - this.loud) * LOUDER;
-    const dB = this.tone.moved?.dB ?? 0;
-    const level = this.loud * (dB === 0 ? 1 : decibels(dB * this.turns.motion * 0.5 * (this.wave - 1)));
+    const louder = this.tone.filter ? PRESSED.louder : PRESSED.louderAlone;
+    const dB = (this.tone.moved?.dB ?? 0) * this.motion * 0.5 * (this.wave - 1) + louder * this.pressure;
+    const level = this.loud * (dB === 0 ? 1 : decibels(dB));
     // From nothing in a line, as a wave that begins in the middle of its cycle would else click.
     this.envelope.moveTo(level, CONTROL_FRAMES);
     if (this.tone.filter) {
@@ -191,6 +210,14 @@ export class ToneVoice {
     this.frame += CONTROL_FRAMES;
   }
 
+  /** How hard its key is pressed. */
+  private feel(): void {
+    const { motion } = this.turns;
+    const rest = this.pressureSoon - this.pressure;
+    this.pressure = Math.abs(rest) < 1e-4 ? this.pressureSoon : this.pressure + rest * PRESSES;
+    this.motion = motion + (1 - motion) * PRESSED.moves * this.pressure;
+  }
+
   /** Where the slow wave is by the engine's clock: so that all notes of a chord move as one. */
   private move(): void {
     const { moved } = this.tone;
@@ -199,7 +226,7 @@ export class ToneVoice {
     const seconds = (this.looks * CONTROL_FRAMES) / this.sampleRate;
     const come = after > 0 ? Math.min(1, seconds / after) : 1;
     this.wave = come * sinTurns((hz * this.frame) / this.sampleRate);
-    const sway = reach * this.turns.motion * this.wave;
+    const sway = reach * this.motion * this.wave;
     if (this.looks === 0) this.sway = sway;
     this.swayStep = (sway - this.sway) / CONTROL_FRAMES;
   }
@@ -211,7 +238,7 @@ export class ToneVoice {
       this.glide = rest * this.glide <= 0 ? 0 : rest;
     }
     const cents = this.tone.moved?.cents ?? 0;
-    const octaves = this.glide + (cents * this.turns.motion * this.wave) / 1200;
+    const octaves = this.glide + (cents * this.motion * this.wave) / 1200;
     const step = ((440 * this.bent) / this.sampleRate) * exp2((this.note - 69) / 12 + octaves);
     if (step === this.tuned) return;
     this.tuned = step;
@@ -224,7 +251,7 @@ export class ToneVoice {
   /** Of the filter's cutoff as it is to be. */
   private tangent(): number {
     const octaves = this.tone.moved?.octaves ?? 0;
-    const up = this.open + octaves * this.turns.motion * this.wave;
+    const up = this.open + octaves * this.motion * this.wave + PRESSED.opens * this.pressure;
     return tanHalfTurns(Math.min(HIGHEST, this.cutoff * exp2(up)));
   }
 }

@@ -1,3 +1,4 @@
+import { MAX_TRACKS, PADS } from '../document/limits';
 import { DrumVoice, type PadStroke } from './drumVoice';
 import type { SongClock } from './lfoVoice';
 import type { PreparedSample } from '../sample/levels';
@@ -14,6 +15,8 @@ const STEAL_SECONDS = 0.003;
 /** All strokes that ring, and the rules for which of them give way: pads that cut each other off, rings per pad, and the limit of the whole. */
 export class VoicePool {
   readonly voices: DrumVoice[] = [];
+  /** How hard each pad of each track is pressed, 0..1. */
+  private readonly pressures = new Float64Array(MAX_TRACKS * PADS);
 
   /** @param clock by which slow waves go */
   constructor(
@@ -39,7 +42,20 @@ export class VoicePool {
     const voice = this.giveWay(patch, stroke, cutGroup, frame) ?? this.justBegun(frame);
     voice.start(patch, stroke, frame, this.clock, shape, sample);
     voice.cutGroup = cutGroup;
+    if (patch.tone && shape) this.pressures[stroke.track * PADS + stroke.pad] = shape.pressure;
     return voice;
+  }
+
+  pressureOn(track: number, pad: number): number {
+    return this.pressures[track * PADS + pad]!;
+  }
+
+  /** All that a pad of a track plays is pressed so hard from now on, 0..1. */
+  press(track: number, pad: number, pressure: number): void {
+    this.pressures[track * PADS + pad] = pressure;
+    for (const voice of this.voices) {
+      if (voice.active && voice.track === track && voice.pad === pad) voice.press(pressure);
+    }
   }
 
   /**

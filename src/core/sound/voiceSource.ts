@@ -95,7 +95,7 @@ export class VoiceSource {
     if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
     this.hasSides = false;
-    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape.note + pitch, touch, frame);
+    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape.note + pitch, touch, frame, shape.pressure);
     else this.tone.sounding = false;
     const ringing = Math.max(this.body.left, this.startLayers(recipe.layers, touch, place));
     this.end = frame + ringing;
@@ -125,8 +125,8 @@ export class VoiceSource {
     return left;
   }
 
-  private startTone(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number): void {
-    this.tone.start(tone, turns, note, touch, frame);
+  private startTone(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number, pressure: number): void {
+    this.tone.start(tone, turns, note, touch, frame, pressure);
     this.evenness.start(tone.even, note);
     this.hasSides = isWide(tone, turns);
   }
@@ -160,6 +160,11 @@ export class VoiceSource {
   slur(note: number, gain: number): void {
     this.tone.slur(note, gain);
     this.evenness.slur(this.patch.recipe.tone!.even, note);
+  }
+
+  /** The key of a note is pressed so hard, 0..1. */
+  press(pressure: number): void {
+    if (this.tone.sounding) this.tone.press(pressure);
   }
 
   /** The key of a note goes up. */

@@ -134,9 +134,9 @@ export class ConnectedDevice {
       case 'noteOff':
         return player.letGo(noteKey(message), at);
       case 'polyPressure':
-        return this.press(message, message.pressure / 127);
+        return this.press(message, message.pressure / 127, at);
       case 'channelPressure':
-        return player.press(null, message.pressure / 127);
+        return player.press(null, message.pressure / 127, at);
       case 'control':
         if (message.control === CC.sustain) player.sustain(message.value >= 64, at);
         else if (message.control === CC.allNotesOff || message.control === CC.allSoundOff) this.letGoOfAll();
@@ -159,13 +159,13 @@ export class ConnectedDevice {
     }
   }
 
-  private press(message: { note: number; channel: number }, pressure: number): void {
+  private press(message: { note: number; channel: number }, pressure: number, at: number): void {
     const source: Source = { kind: 'note', channel: message.channel, number: message.note };
     const key = sourceKey(source);
     const bindings = this.down.get(key) ?? [];
-    if (bindings.length === 0) this.player.press(noteKey(message), pressure);
+    if (bindings.length === 0) this.player.press(noteKey(message), pressure, at);
     for (const { target } of bindings) {
-      if (target.do === 'pad') this.player.press(`${key} ${target.row ?? ''} ${target.pad}`, pressure);
+      if (target.do === 'pad') this.player.press(`${key} ${target.row ?? ''} ${target.pad}`, pressure, at);
     }
   }
 

@@ -126,6 +126,18 @@ describe('strokes', () => {
     expect(heard.at(-1)).toBe(1);
   });
 
+  test('pressure on a key of a track of notes, or on all that are down, is that of its pad until it is let go', () => {
+    const { bench, store, host } = rig;
+    store.dispatch(trackShown(3));
+    const presses = () =>
+      host.of('turn').map(({ track, control, value }) => [track, control, Number(value.toFixed(2))]);
+    bench.keyboard.send(noteOn(57));
+    bench.keyboard.send({ type: 'polyPressure', channel: 1, note: 57, pressure: 64 });
+    bench.keyboard.send({ type: 'channelPressure', channel: 1, pressure: 127 });
+    bench.keyboard.send(noteOff(57));
+    expect(presses()).toEqual([0, 0.5, 1, 0, NaN].map((value) => [3, 'pressure', value]));
+  });
+
   test('another channel than the device’s is not heard; a device that controls only plays nothing', () => {
     const { bench, store } = rig;
     store.dispatch(deviceSet({ name: bench.pads.name, change: { channel: 10 } }));
@@ -524,7 +536,7 @@ describe('rides', () => {
     expect(written.length).toBeGreaterThan(1);
     const length = written.at(-1)!.tick - written[0]!.tick;
     expect(length).toBeLessThan(1300); // 20 movements of 1280 frames, at 112 BPM
-    expect(rig.instrument.rides.valueOf(0, 0, 'filter')).toBeUndefined(); // the Moves have it again
+    expect(rig.instrument.rides.valueOf(0, { pad: 0, control: 'filter' })).toBeUndefined(); // the Moves have it again
   });
 
   test('latched, it writes on where it was left until recording ends', () => {

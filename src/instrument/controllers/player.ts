@@ -63,9 +63,11 @@ export class DevicePlayer {
   }
 
   /** The pressure on one key, or on all that are down, 0..1. */
-  press(key: string | null, pressure: number): void {
-    for (const [one, { track, pad }] of this.held) {
-      if (key === null || one === key) this.instrument.hands.press(track, pad, Math.max(1 / 127, pressure));
+  press(key: string | null, pressure: number, at: number): void {
+    const velocity = Math.max(1 / 127, pressure);
+    const heldAt = at - this.device().latencyMs;
+    for (const [one, where] of this.held) {
+      if (key === null || one === key) this.instrument.hands.press({ ...where, velocity, pressure, at: heldAt });
     }
   }
 

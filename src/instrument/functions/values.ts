@@ -1,6 +1,6 @@
 import { DROPS } from '@/core/document/launching';
 import { lanesOf } from '@/core/document/lanes';
-import { CONTROL_RANGES, type ControlRange } from '@/core/document/moves';
+import { CONTROL_RANGES, type ControlRange, type MovedPad } from '@/core/document/moves';
 import type { Target } from '@/core/midi/target';
 import { INPUT_GRIDS, REPEAT_RATES, type GridName } from '@/core/quantize/grid';
 import { repeatRange } from '@/core/sequence/repeatRates';
@@ -41,6 +41,11 @@ function ratesOf(state: RootState, target: Target): readonly GridName[] {
   return REPEAT_RATES.slice(slowest, fastest + 1);
 }
 
+/** What a target turns. */
+function movedBy(state: RootState, target: Target): MovedPad {
+  return { pad: padOf(state, target), control: target.control! };
+}
+
 /** The functions that knobs and faders work. */
 export const VALUE_FUNCTIONS: Readonly<
   Record<'turn' | 'rate' | 'level' | 'tempo' | 'clickLevel' | 'grid' | 'dropRange', ValueFunction>
@@ -49,14 +54,14 @@ export const VALUE_FUNCTIONS: Readonly<
   turn: {
     read: (state, target, { instrument }) => {
       const { min, max, neutral } = CONTROL_RANGES[target.control!];
-      const held = instrument.rides.valueOf(trackOf(state, target) ?? 0, padOf(state, target), target.control!);
+      const held = instrument.rides.valueOf(trackOf(state, target) ?? 0, movedBy(state, target));
       return ((held ?? neutral) - min) / (max - min);
     },
     write: (place, target, { store, instrument }, timeStamp) => {
       const state = store.getState();
       const track = trackOf(state, target);
       const value = valueAt(CONTROL_RANGES[target.control!], place);
-      if (track !== null) instrument.rides.ride(track, padOf(state, target), target.control!, value, timeStamp, true);
+      if (track !== null) instrument.rides.ride(track, movedBy(state, target), value, timeStamp, true);
     },
     words: (place, target) => {
       const value = valueAt(CONTROL_RANGES[target.control!], place);
@@ -67,7 +72,9 @@ export const VALUE_FUNCTIONS: Readonly<
     read: (state, target, { instrument }) => {
       const { repeatRate } = state.settings;
       const own =
-        target.pad === undefined ? undefined : instrument.rides.valueOf(state.stage.shown, target.pad, 'rate');
+        target.pad === undefined
+          ? undefined
+          : instrument.rides.valueOf(state.stage.shown, { pad: target.pad, control: 'rate' });
       return shareOf(ratesOf(state, target), own === undefined ? repeatRate : REPEAT_RATES[own]!);
     },
     write: (place, target, { store, instrument }, timeStamp) => {
@@ -75,7 +82,10 @@ export const VALUE_FUNCTIONS: Readonly<
       const rate = itemAt(ratesOf(state, target), place);
       if (target.pad === undefined) {
         if (rate !== state.settings.repeatRate) store.dispatch(repeatRateSet(rate));
-      } else instrument.rides.ride(state.stage.shown, target.pad, 'rate', REPEAT_RATES.indexOf(rate), timeStamp, true);
+      } else {
+        const moved = { pad: target.pad, control: 'rate' } as const;
+        instrument.rides.ride(state.stage.shown, moved, REPEAT_RATES.indexOf(rate), timeStamp, true);
+      }
     },
     words: (place, target, state) => itemAt(ratesOf(state, target), place),
   },

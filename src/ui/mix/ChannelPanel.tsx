@@ -1,3 +1,4 @@
+import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROL_NAMES, MIX_RANGES, type MixControl } from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
@@ -26,6 +27,7 @@ import { FEATHERS } from '../theme/tokens';
 import { CurvePicture } from '../shared/CurvePicture';
 import type { ShownChannel } from './mixChannels';
 import { mixScale } from './mixScales';
+import { useMixTurn } from './useMixTurn';
 
 type Turned = Exclude<MixControl, 'level'>;
 
@@ -71,14 +73,22 @@ function TurnStrip({ control, shown }: { control: Turned; shown: ShownChannel })
   const { neutral } = MIX_RANGES[control];
   const caption = MIX_CONTROL_NAMES[control];
   const word = control === 'pan' ? 'pan' : caption;
+  const gesture = useRef('');
+  const hand = useMixTurn(channel, control, settings[control] ?? neutral, (value) =>
+    dispatch(channelTurned({ channel, control, value: value === neutral ? null : value, gesture: gesture.current })),
+  );
   return (
     <ValueStrip
       label={`${name} ${word}`}
-      caption={caption}
-      value={settings[control] ?? neutral}
+      caption={hand.isMoved ? `${caption} · Moves` : caption}
+      value={hand.value}
       own={neutral}
       scale={mixScale(control)}
-      onSet={(value, gesture) => dispatch(channelTurned({ channel, control, value, gesture }))}
+      onSet={(value, name) => {
+        gesture.current = name;
+        hand.turn(value ?? neutral);
+      }}
+      onRelease={hand.letGo}
     />
   );
 }

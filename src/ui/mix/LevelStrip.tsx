@@ -15,6 +15,7 @@ import { grown } from '../theme/type';
 import { MeterBar } from './MeterBar';
 import type { ShownChannel } from './mixChannels';
 import { LEVEL_SCALE } from './mixScales';
+import { useMixTurn } from './useMixTurn';
 
 /** A press this near to the foot, px, is meant for the meter: it resets its peak. */
 const FOOT = 14;
@@ -34,14 +35,16 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
   const dispatch = useAppDispatch();
   const { meters } = useInstrument();
   const input = useRef<TextInput>(null);
-  const { channel, level, name, kind, colour } = shown;
+  const { channel, name, kind, colour } = shown;
+  const hand = useMixTurn(channel, 'level', shown.level, (next) => dispatch(channelLevelSet({ channel, level: next })));
+  const level = hand.value;
   const own = kind === 'whole' ? tokens.cap : FEATHERS[colour]!.colour;
   const label = `${name} level`;
   const { number, unit } = LEVEL_SCALE.shown(level);
   const text = LEVEL_SCALE.text(number);
   const share = LEVEL_SCALE.share(level);
 
-  const set = (next: number) => next !== level && dispatch(channelLevelSet({ channel, level: next }));
+  const set = (next: number) => next !== level && hand.turn(next);
   const follow = ({ x, width }: DragPoint) => set(LEVEL_SCALE.at(x / width));
   const dragging = useDrag<{ isForMeter: boolean }>({
     begin: (at) => {
@@ -53,6 +56,7 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
     move: (at, { isForMeter }) => {
       if (!isForMeter && at.dx !== 0) follow(at);
     },
+    end: hand.letGo,
   });
   const onKeyDown = (event: { key: string; preventDefault: () => void }) => {
     const steps = SLIDER_STEPS[event.key];
@@ -61,11 +65,13 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
     else if (event.key === 'Home') set(0);
     else if (event.key === 'End') set(1);
     else return;
+    hand.letGo();
     event.preventDefault();
   };
   const type = (typed: string) => {
     const read = typed.trim() === 'off' ? -Infinity : Number(typed.replace(',', '.').replace('−', '-'));
     if (typed.trim() !== '' && !Number.isNaN(read)) set(LEVEL_SCALE.read(read, unit));
+    hand.letGo();
   };
   return (
     <View style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
@@ -90,7 +96,7 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
       />
       <ControlButton
         label={`Channel of ${name}`}
-        text={name}
+        text={hand.isMoved ? `${name} · Moves` : name}
         icon={isOpen ? 'chevron-up' : 'chevron-down'}
         expanded={isOpen}
         onPress={onOpen}
@@ -108,7 +114,10 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
             text={text}
             valueText={text === 'off' ? text : `${text} ${unit}`}
             onType={type}
-            onStep={(steps) => set(LEVEL_SCALE.stepped(level, steps))}
+            onStep={(steps) => {
+              set(LEVEL_SCALE.stepped(level, steps));
+              hand.letGo();
+            }}
             ownPress
             style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, text.length) }]}
           />

@@ -4,12 +4,15 @@ import { Text } from 'react-native-paper';
 import { ECHO_MS, ECHO_TIMES, FIRST_ECHO, type Echo, type EchoTime } from '@/core/document/mix';
 import { echoSet } from '@/store/mixSlice';
 import { selectSet } from '@/store/selectors';
+import { mixWritesToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Gate } from '../launch/Gate';
 import { Choice } from '../shared/Choice';
+import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { ValueStrip } from '../shared/ValueStrip';
+import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { grown } from '../theme/type';
@@ -45,6 +48,7 @@ export function MixSheet() {
       action={<LoudnessKey />}
     >
       {rows('track')}
+      <WriteKey />
       {hasGroups && <SheetTitle>Groups</SheetTitle>}
       {rows('group')}
       <SheetTitle>All of it</SheetTitle>
@@ -75,6 +79,24 @@ function ChannelRow({ shown, place, isOpen, onOpen }: RowProps) {
         )}
       </View>
       {isOpen && <ChannelPanel shown={shown} />}
+    </>
+  );
+}
+
+/** Whether what is turned here becomes Moves while recording. */
+function WriteKey() {
+  const dispatch = useAppDispatch();
+  const writes = useAppSelector((state) => state.session.mixWrites);
+  return (
+    <>
+      <ControlButton
+        label="Write Moves"
+        text="Write Moves"
+        icon="chart-timeline-variant"
+        pressed={writes}
+        onPress={() => dispatch(mixWritesToggled())}
+      />
+      {writes && <Words>While you record, what you turn here becomes Moves of the pattern that plays.</Words>}
     </>
   );
 }

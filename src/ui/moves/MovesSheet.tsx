@@ -1,5 +1,15 @@
 import { useEffect, useRef, useState } from 'react';
-import { CONTROL_NAMES, CONTROL_RANGES, type Control } from '@/core/document/moves';
+import { MIX_CONTROL_NAMES, type MixControl } from '@/core/document/mix';
+import {
+  CONTROL_NAMES,
+  isSameMoved,
+  movedName,
+  movedRange,
+  type Control,
+  type Moved,
+  type MovedChannel,
+  type MovePoint,
+} from '@/core/document/moves';
 import { movePoints } from '@/core/edit/editMoves';
 import { lanesOf } from '@/core/document/lanes';
 import { selectControls, selectPattern, selectShown, selectTrack } from '@/store/selectors';
@@ -13,7 +23,9 @@ import { Segments } from '../shared/Segments';
 import { Sheet } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
-import { controlWords, SHOWN_CONTROLS } from '../steps/valueWords';
+import { mixScale } from '../mix/mixScales';
+import { controlWords, SHOWN_CONTROLS, type Shown } from '../steps/valueWords';
+import { selectMovableChannels } from './mixMoved';
 
 const WRITES: { value: RidesWrite; name: string }[] = [
   { value: 'touch', name: 'While moved' },
@@ -21,7 +33,13 @@ const WRITES: { value: RidesWrite; name: string }[] = [
   { value: 'over', name: 'Over all' },
 ];
 
-/** The controls of one pad under the hand: held, they take the place of what the pattern moves; while recording, they are its Moves. */
+/** What the hand has. */
+interface Held {
+  moved: Moved;
+  value: number;
+}
+
+/** The controls of one pad, or of a channel, under the hand: held, they take the place of what the pattern moves; while recording, they are its Moves. */
 export function MovesSheet() {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
@@ -31,32 +49,44 @@ export function MovesSheet() {
   const writes = useAppSelector((state) => state.settings.ridesWrite);
   const recording = useAppSelector((state) => state.session.recording);
   const controls = useAppSelector(selectControls);
+  const channels = useAppSelector(selectMovableChannels);
   const pads = lanesOf(useAppSelector(selectTrack));
-  const [held, setHeld] = useState<Partial<Record<Control, number>>>({});
+  const [on, setOn] = useState<MovedChannel | null>(null);
+  const [held, setHeld] = useState<readonly Held[]>([]);
   // A hand that leaves the sheet leaves its controls.
   const leave = useRef(() => {});
   useEffect(() => {
-    leave.current = () => (Object.keys(held) as Control[]).forEach((c) => instrument.rides.letGo(track, pad, c));
+    leave.current = () => held.forEach(({ moved }) => instrument.rides.letGo(track, moved));
   });
   useEffect(() => () => leave.current(), []);
-  const letGo = (control: Control) => {
-    instrument.rides.release(track, pad, control);
-    setHeld(({ [control]: _, ...rest }) => rest);
+  const letGo = (moved: Moved) => {
+    instrument.rides.release(track, moved);
+    setHeld((now) => now.filter((one) => !isSameMoved(one.moved, moved)));
   };
-  const letAllGo = () => (Object.keys(held) as Control[]).forEach(letGo);
+  const letAllGo = () => held.forEach(({ moved }) => letGo(moved));
+  const channel = channels.find((one) => one.on === on);
+  const shown: readonly Moved[] = channel?.moved ?? controls.map((control) => ({ pad, control }));
   return (
     <Sheet
       title="Moves"
-      about="Ride pitch, filter or level of a sound while it plays; recorded, the pattern repeats it."
+      about="Ride pitch, filter, level or a send of a sound or of a track while it plays; recorded, the pattern repeats it."
     >
       <Choice
         label="Moves of"
         caption="Moves of"
-        value={String(pad)}
-        options={pads.map(({ name }, i) => ({ value: String(i), name }))}
+        value={channel?.on ?? String(pad)}
+        options={[
+          ...channels.map(({ on: value, name }) => ({
+            value: value as string,
+            name: value === 'track' ? `All of ${name}` : name,
+          })),
+          ...pads.map(({ name }, i) => ({ value: String(i), name })),
+        ]}
         onChoose={(value) => {
           letAllGo();
-          dispatch(laneChosen(Number(value)));
+          const chosen = channels.find((one) => one.on === value);
+          setOn(chosen?.on ?? null);
+          if (!chosen) dispatch(laneChosen(Number(value)));
         }}
       />
       <Words>
@@ -71,38 +101,64 @@ export function MovesSheet() {
         options={WRITES}
         onChoose={(way) => dispatch(ridesWriteSet(way))}
       />
-      {controls.map((control) => {
-        const { min, max, neutral, stepped } = CONTROL_RANGES[control];
-        const points = pattern ? movePoints(pattern, pad, control) : [];
-        const value = held[control] ?? points[0]?.value ?? neutral;
-        const shown = control === 'rate' ? { scale: 1, unit: '' } : SHOWN_CONTROLS[control];
-        const state = held[control] !== undefined ? 'held' : points.length > 0 ? `${points.length} points` : '';
-        return (
-          <Strip
-            key={control}
-            label={CONTROL_NAMES[control]}
-            maps={{ do: 'turn', control, pad }}
-            value={value}
-            min={min}
-            max={max}
-            step={stepped ? 1 : control === 'pitch' ? 0.1 : 0.01}
-            scale={shown.scale}
-            unit={shown.unit}
-            note={control === 'rate' ? [controlWords(control, value), state].filter(Boolean).join(', ') : state}
-            onChange={(next, _, timeStamp) => {
-              instrument.rides.ride(track, pad, control, next, timeStamp);
-              setHeld((now) => ({ ...now, [control]: next }));
-            }}
-            onRelease={() => letGo(control)}
-          />
-        );
-      })}
-      <ControlButton
-        label="Let go of all"
-        text="Let go of all"
-        disabled={Object.keys(held).length === 0}
-        onPress={letAllGo}
-      />
+      {shown.map((moved) => (
+        <MoveStrip
+          key={movedName(moved)}
+          moved={moved}
+          points={pattern ? movePoints(pattern, moved) : []}
+          held={held.find((one) => isSameMoved(one.moved, moved))?.value}
+          onRide={(value, timeStamp) => {
+            instrument.rides.ride(track, moved, value, timeStamp);
+            setHeld((now) => [...now.filter((one) => !isSameMoved(one.moved, moved)), { moved, value }]);
+          }}
+          onLetGo={() => letGo(moved)}
+        />
+      ))}
+      <ControlButton label="Let go of all" text="Let go of all" disabled={held.length === 0} onPress={letAllGo} />
     </Sheet>
   );
+}
+
+interface StripProps {
+  moved: Moved;
+  /** Of its Move, none without one. */
+  points: readonly MovePoint[];
+  /** Where the hand has it; undefined: no hand is on it. */
+  held: number | undefined;
+  onRide: (value: number, timeStamp: number) => void;
+  onLetGo: () => void;
+}
+
+function MoveStrip({ moved, points, held, onRide, onLetGo }: StripProps) {
+  const { min, max, neutral, stepped } = movedRange(moved);
+  const { control } = moved;
+  const value = held ?? points[0]?.value ?? neutral;
+  const state = held !== undefined ? 'held' : points.length > 0 ? `${points.length} points` : '';
+  const shown = 'pad' in moved ? shownOfPad(moved.control) : shownOfMix(moved.control);
+  return (
+    <Strip
+      label={'pad' in moved ? CONTROL_NAMES[moved.control] : MIX_CONTROL_NAMES[moved.control]}
+      maps={'pad' in moved ? { do: 'turn', control: moved.control, pad: moved.pad } : undefined}
+      value={value}
+      min={min}
+      max={max}
+      step={stepped ? 1 : control === 'pitch' ? 0.1 : 0.01}
+      scale={shown.scale}
+      unit={shown.unit}
+      note={control === 'rate' ? [controlWords(control, value), state].filter(Boolean).join(', ') : state}
+      onChange={(next, _, timeStamp) => onRide(next, timeStamp)}
+      onRelease={onLetGo}
+    />
+  );
+}
+
+function shownOfPad(control: Control): Pick<Shown, 'scale' | 'unit'> {
+  return control === 'rate' ? { scale: 1, unit: '' } : SHOWN_CONTROLS[control];
+}
+
+/** Shares in percent, all else as it is told. */
+function shownOfMix(control: MixControl): Pick<Shown, 'scale' | 'unit'> {
+  if (control === 'level') return { scale: 100, unit: '%' };
+  const { number, unit } = mixScale(control).shown(1);
+  return { scale: number, unit };
 }

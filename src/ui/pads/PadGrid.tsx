@@ -13,7 +13,7 @@ import { DueLights } from './dueLights';
 import { Pad, type PadMark } from './Pad';
 import { PadBoard } from './PadBoard';
 import { PadTouches } from './padTouches';
-import { heldVelocity, slideSteps, strikeVelocity } from './strike';
+import { heldPressure, heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const GLOW_MS = 260;
 /** What is lit now is on the glass so much later: the display shows a frame when the next one begins. */
@@ -57,15 +57,21 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
       const velocity = on ? value : strikeVelocity({ x, y, pressure: event.pressure });
       const device = deviceOf(event);
       instrument.padDown(pad, velocity, event.timeStamp, device);
-      touches.down(event.pointerId, { pad, device, velocity, x: event.clientX, y: event.clientY, height: box.height });
+      const { clientX, clientY, pressure } = event;
+      touches.down(event.pointerId, { pad, device, velocity, pressure, x: clientX, y: clientY, height: box.height });
       strikePoint.set(pad, { x: x * box.width, y: y * box.height });
     };
-    // For note repeat: up and down, or the pressure, is how hard; sideways is how fast.
+    // Up and down, or the pressure: for note repeat how hard, for a note that is held how it is pressed. Sideways: how fast.
     const move = (event: PointerEvent) => {
       const touch = touches.at(event.pointerId);
       if (!touch) return;
       const up = (touch.y - event.clientY) / touch.height;
-      if (!fixedNow.current.on) instrument.padPress(touch.pad, heldVelocity(touch.velocity, up, event.pressure));
+      const { on, value } = fixedNow.current;
+      const press = {
+        velocity: on ? value : heldVelocity(touch.velocity, up, event.pressure),
+        pressure: heldPressure(touch.pressure, up, event.pressure),
+      };
+      instrument.padPress(touch.pad, press, event.timeStamp, touch.device);
       instrument.slide(touch.pad, slideSteps(event.clientX - touch.x));
     };
     const up = (event: PointerEvent) => {

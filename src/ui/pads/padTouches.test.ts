@@ -1,6 +1,6 @@
 import { PadTouches, type PadTouch } from './padTouches';
 
-const touch = (pad: number): PadTouch => ({ pad, device: 'touch', velocity: 1, x: 0, y: 0, height: 80 });
+const touch = (pad: number): PadTouch => ({ pad, device: 'touch', velocity: 1, pressure: 0.5, x: 0, y: 0, height: 80 });
 
 test('of two fingers on one pad the last to leave lets it go', () => {
   const touches = new PadTouches();

@@ -6,6 +6,8 @@ export interface PadTouch {
   device: InputDevice;
   /** With which it struck, 0..1. */
   velocity: number;
+  /** `PointerEvent.pressure` of the strike. */
+  pressure: number;
   /** Where it came down in the page, px, and the height of its pad. */
   x: number;
   y: number;

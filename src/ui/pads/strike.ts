@@ -45,6 +45,19 @@ export function heldVelocity(struck: number, up: number, pressure: number): numb
   return round(Math.min(1, Math.max(SOFTEST, struck + ((1 - SOFTEST) * up) / PRESS_TRAVEL)));
 }
 
+/** A finger that moves by less than this share of the pad's height means nothing by it. */
+const PRESS_SLACK = 0.08;
+
+/**
+ * Pressure (0..1) of a finger that stays on a pad beyond that of its strike: measured where the device does, else as far up as it has moved.
+ * @param struck `PointerEvent.pressure` of the strike
+ * @param up as in `heldVelocity`
+ */
+export function heldPressure(struck: number, up: number, pressure: number): number {
+  const more = isMeasured(pressure) ? (pressure - struck) / Math.max(0.05, 1 - struck) : (up - PRESS_SLACK) / PRESS_TRAVEL;
+  return round(Math.min(1, Math.max(0, more)));
+}
+
 /** Pixels that a finger slides sideways to the next rate of note repeat. */
 const SLIDE_PX = 26;
 

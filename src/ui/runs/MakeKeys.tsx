@@ -2,7 +2,7 @@ import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
 import { idsFrom } from '@/core/document/hit';
 import { nextHitId } from '@/core/document/set';
-import { makePattern, makeSection, makeSong, type Made } from '@/core/score/make';
+import { makePattern, makeSection, makeSong, type Made, type Stretch } from '@/core/score/make';
 import type { OpenedRun } from '@/instrument/openedRun';
 import { selectSet } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
@@ -36,7 +36,7 @@ export function MakeKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk })
         onPress={() =>
           make(
             'pattern of a run',
-            ({ set, score, stretch, nextId }) => makePattern(set, score.tracks[desk.row]!, stretch, nextId),
+            ({ set, score, stretch, nextId }) => makePattern(set, score, score.tracks[desk.row]!, stretch, nextId),
             ({ patterns: [one] }) => `“${one!.pattern.name}” lies in slot ${one!.slot + 1} of its track.`,
             'This set has no such track, or no free slot for it.',
           )
@@ -77,7 +77,7 @@ export function MakeKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk })
 interface Parts {
   set: Parameters<typeof makePattern>[0];
   score: OpenedRun['score'];
-  stretch: Parameters<typeof makePattern>[2];
+  stretch: Stretch;
   nextId: () => number;
 }
 

@@ -16,6 +16,7 @@ export const LINES = [
   'room',
   'resonance',
   'start',
+  'pressure',
 ] as const;
 export type Line = (typeof LINES)[number];
 
@@ -32,6 +33,7 @@ const NAMES: Record<Line, string> = {
   room: 'room',
   resonance: 'resonance',
   start: 'start',
+  pressure: 'pressure',
 };
 
 /** @example "Wheels filter" */

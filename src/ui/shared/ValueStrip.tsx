@@ -44,12 +44,14 @@ interface Props {
   scale: ValueScale;
   /** Null: as it is by itself. All changes of one gesture have the same name. */
   onSet: (value: number | null, gesture: string) => void;
+  /** A gesture has ended. */
+  onRelease?: () => void;
   /** Of what is filled. */
   colour?: string;
 }
 
 /** A number as a wide strip: touched, dragged, stepped or typed; a double touch brings it back to where it is by itself. */
-export function ValueStrip({ label, caption, value, own, scale, onSet, colour }: Props) {
+export function ValueStrip({ label, caption, value, own, scale, onSet, onRelease, colour }: Props) {
   const tokens = useTokens();
   const input = useRef<TextInput>(null);
   const last = useRef({ at: -Infinity, x: 0, gesture: '' });
@@ -77,6 +79,7 @@ export function ValueStrip({ label, caption, value, own, scale, onSet, colour }:
       drag.isDouble = false;
       if (at.dx !== 0) follow(at, drag.gesture);
     },
+    end: () => onRelease?.(),
   });
   const onKeyDown = (event: { key: string; preventDefault: () => void }) => {
     const steps = SLIDER_STEPS[event.key];
@@ -85,6 +88,7 @@ export function ValueStrip({ label, caption, value, own, scale, onSet, colour }:
     else if (steps !== undefined) set(scale.stepped(value, steps), gestureName(label));
     else if (end !== null) set(end, gestureName(label));
     else return;
+    onRelease?.();
     event.preventDefault();
   };
   const type = (typed: string) => {
@@ -92,6 +96,7 @@ export function ValueStrip({ label, caption, value, own, scale, onSet, colour }:
     if (typed.trim() === '' || !Number.isFinite(read)) return;
     const next = scale.read(read, unit);
     if (Number.isFinite(next)) set(next, gestureName(label));
+    onRelease?.();
   };
   return (
     <View style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
@@ -125,7 +130,10 @@ export function ValueStrip({ label, caption, value, own, scale, onSet, colour }:
           text={text}
           valueText={[text, unit].filter(Boolean).join(' ')}
           onType={type}
-          onStep={(steps) => set(scale.stepped(value, steps), gestureName(label))}
+          onStep={(steps) => {
+            set(scale.stepped(value, steps), gestureName(label));
+            onRelease?.();
+          }}
           ownPress
           style={[styles.number, { color: tokens.wing, width: 14 + 9 * Math.max(3, text.length) }]}
         />

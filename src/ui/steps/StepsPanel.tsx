@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { spanOf } from '@/core/edit/select';
-import { CONTROL_NAMES } from '@/core/document/moves';
+import { CONTROL_NAMES, isSameMoved, movedName } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
@@ -13,6 +13,7 @@ import { sheetToggled } from '@/store/sessionSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
+import { selectMovableChannels } from '../moves/mixMoved';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { PopMenu } from '../shared/PopMenu';
@@ -113,6 +114,8 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
   const windowed = useAppSelector((state) => isWindowed(selectPattern(state)));
   const control = useAppSelector((state) => state.steps.control);
   const controls = useAppSelector(selectControls);
+  const channels = useAppSelector(selectMovableChannels);
+  const shownMove = control === null ? null : typeof control === 'string' ? CONTROL_NAMES[control] : movedName(control);
   /** A window round what is chosen; without a choice, the bar that plays or where the cursor is, or less if less is seen. */
   const window = () => {
     const state = store.getState();
@@ -148,8 +151,8 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
       <PopMenu
         grow
         label="Moves lane"
-        text={control ? CONTROL_NAMES[control] : 'Moves'}
-        description={control ? `${CONTROL_NAMES[control]} is shown` : 'none is shown'}
+        text={shownMove ?? 'Moves'}
+        description={shownMove ? `${shownMove} is shown` : 'none is shown'}
         style={styles.tool}
         items={[
           { title: 'None', chosen: control === null, act: () => dispatch(controlShown(null)) },
@@ -158,6 +161,14 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
             chosen: value === control,
             act: () => dispatch(controlShown(value)),
           })),
+          ...channels.flatMap(({ moved }) =>
+            moved.map((one, i) => ({
+              title: movedName(one),
+              ruled: i === 0,
+              chosen: control !== null && typeof control !== 'string' && isSameMoved(control, one),
+              act: () => dispatch(controlShown(one)),
+            })),
+          ),
           { title: 'Record Moves', icon: 'record', ruled: true, act: () => dispatch(sheetToggled('moves')) },
         ]}
       />

@@ -54,6 +54,7 @@ export const SHOWN_CONTROLS: Record<Exclude<Control, 'rate'>, Shown> = {
   room: { scale: 100, digits: 0, unit: '%' },
   resonance: { scale: 1, digits: 2, unit: 'octaves' },
   start: { scale: 100, digits: 1, unit: '%' },
+  pressure: { scale: 100, digits: 0, unit: '%' },
 };
 
 export function numberText(value: number, { scale, digits }: Shown): string {

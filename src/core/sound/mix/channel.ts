@@ -53,6 +53,11 @@ export class Channel {
     return this.compressor.reduction;
   }
 
+  /** Something is in it: from now on its settings go where they are told to, and do not jump. */
+  wake(): void {
+    this.isAwake = true;
+  }
+
   /** The settings are those of `MIX_RANGES`. */
   set(control: Exclude<MixControl, 'level'>, value: number): void {
     const { equaliser } = this;

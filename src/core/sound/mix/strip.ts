@@ -1,4 +1,4 @@
-import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../../document/mix';
+import { MIX_RANGES, type MixControl } from '../../document/mix';
 import { addBus, gains } from '../voiceLoops';
 import { Channel } from './channel';
 import type { MixBus } from './mixBus';
@@ -14,6 +14,8 @@ export class Strip {
   gain = 1;
   /** Made when it is first told something: most have nothing to do. */
   private channel: Channel | null = null;
+  /** The frame after the last one at which something was in it while its channel had nothing to do. */
+  private soundedTo = NaN;
   private readonly rampStep: number;
 
   constructor(private readonly sampleRate: number) {
@@ -30,20 +32,23 @@ export class Strip {
     return this.channel === null ? 0 : this.channel.reduction;
   }
 
-  set(control: MixControl, value: number): void {
-    if (control === 'level') this.level = value;
-    else (this.channel ??= new Channel(this.sampleRate)).set(control, value);
-  }
-
-  /** All of its channel's settings are neutral again. */
-  reset(): void {
-    for (const control of MIX_CONTROLS)
-      if (control !== 'level') this.channel?.set(control, MIX_RANGES[control].neutral);
+  /** @param frame the engine's, at which it is told so */
+  set(control: MixControl, value: number, frame: number): void {
+    if (control === 'level') {
+      this.level = value;
+      return;
+    }
+    if (!this.channel && value === MIX_RANGES[control].neutral) return;
+    this.channel ??= new Channel(this.sampleRate);
+    // What sounds through it must not jump.
+    if (this.soundedTo === frame) this.channel.wake();
+    this.channel.set(control, value);
   }
 
   /** Takes a bus through its channel, in place. */
   treat(bus: MixBus, frames: number, frame: number): void {
     if (this.channel?.isWanted) this.channel.process(bus, frames, frame);
+    else if (bus.left[frames - 1] !== 0 || bus.right[frames - 1] !== 0) this.soundedTo = frame + frames;
   }
 
   /** Adds a bus to another one by its level, which moves to `target` in a ramp. */

@@ -265,8 +265,8 @@ export function StepGrid({ pattern, step, span }: Props) {
         {control && (
           <MovesLane
             pattern={pattern}
-            control={control}
-            name={names[chosen]!}
+            moved={typeof control === 'string' ? { pad: chosen, control } : control}
+            name={typeof control === 'string' ? names[chosen]! : track.name}
             geometry={g}
             labels={labels}
             height={MOVES_PX}

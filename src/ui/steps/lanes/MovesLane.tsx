@@ -3,23 +3,22 @@ import { useState } from 'react';
 import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { drawnOver, erasedPoints, movePoints, thinnedOut } from '@/core/edit/editMoves';
-import { CONTROL_NAMES, CONTROL_RANGES, type Control, type MovePoint } from '@/core/document/moves';
+import { movedName, movedRange, type ControlRange, type Moved, type MovePoint } from '@/core/document/moves';
 import { noticed } from '@/store/sessionSlice';
-import { selectSteps } from '@/store/stepsSlice';
-import { useAppDispatch, useAppSelector } from '@/store/store';
+import { useAppDispatch } from '@/store/store';
 import { ControlButton } from '../../shared/ControlButton';
 import { gestureName, heightOf, useDrag, type DragPoint } from '../../shared/useDrag';
 import { useTokens } from '../../theme/theme';
 import { WORDS, type Tokens } from '../../theme/tokens';
 import { tickAtX, xOf, type Geometry } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
-import { controlWords } from '../valueWords';
+import { movedScale, type MovedScale } from '../movedScale';
 import type { Pattern } from '@/core/document/pattern';
 
 interface Props {
   pattern: Pattern;
-  control: Control;
-  /** The lane's name. */
+  moved: Moved;
+  /** Whose it is: the lane's, or the track's. */
   name: string;
   geometry: Geometry;
   /** Width of what stands to the left, px. */
@@ -42,23 +41,22 @@ interface DrawnStroke {
 const DRAWN_TOLERANCE = 0.01;
 const THIN_TOLERANCE = 0.05;
 
-/** The Move of one control of one lane: its breakpoints and the course between them. A finger draws it, or rubs it out. */
-export function MovesLane({ pattern, control, name, geometry: g, labels, height }: Props) {
+/** The Move of one control, of a lane or of the mix: its breakpoints and the course between them. A finger draws it, or rubs it out. */
+export function MovesLane({ pattern, moved, name, geometry: g, labels, height }: Props) {
   const tokens = useTokens();
   const edit = usePatternEdit();
   const dispatch = useAppDispatch();
-  const { pad } = useAppSelector(selectSteps);
   const [erasing, setErasing] = useState(false);
-  const points = movePoints(pattern, pad, control);
-  const range = CONTROL_RANGES[control];
+  const points = movePoints(pattern, moved);
+  const range = movedRange(moved);
+  const scale = movedScale(moved);
   const span = range.max - range.min;
+  const title = movedName(moved);
 
-  const set = (next: readonly MovePoint[], gesture: string) =>
-    edit({ kind: 'moves', pad, control, points: next }, gesture);
+  const set = (next: readonly MovePoint[], gesture: string) => edit({ kind: 'moves', moved, points: next }, gesture);
   const pointAt = (at: DragPoint): MovePoint => {
-    const value = range.min + heightOf(at) * span;
     const tick = Math.min(pattern.length, Math.max(0, tickAtX(g, at.x)));
-    return { tick, value: range.stepped || control === 'pitch' ? Math.round(value) : value };
+    return { tick, value: scale.at(heightOf(at)) };
   };
   const follow = (at: DragPoint, stroke: DrawnStroke) => {
     const point = pointAt(at);
@@ -84,12 +82,12 @@ export function MovesLane({ pattern, control, name, geometry: g, labels, height 
     },
     move: follow,
   });
-  const words = points.map(({ tick, value }) => `${Math.round(tick)}: ${controlWords(control, value)}`).join('; ');
+  const words = points.map(({ tick, value }) => `${Math.round(tick)}: ${scale.words(value)}`).join('; ');
   return (
     <div style={{ height, display: 'flex' }}>
       <div style={{ width: labels, display: 'flex', flexDirection: 'column', justifyContent: 'center' }}>
         <Text numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
-          {CONTROL_NAMES[control]} · {name}
+          {title} · {name}
         </Text>
         <div style={{ display: 'flex', gap: 2 }}>
           <ControlButton
@@ -114,7 +112,7 @@ export function MovesLane({ pattern, control, name, geometry: g, labels, height 
       </div>
       <div
         role="img"
-        aria-label={`Moves of ${CONTROL_NAMES[control].toLowerCase()} of ${name}: ${words || 'none'}`}
+        aria-label={`Moves of ${title.toLowerCase()} of ${name}: ${words || 'none'}`}
         style={{
           ...laneBox,
           width: g.width,
@@ -127,23 +125,29 @@ export function MovesLane({ pattern, control, name, geometry: g, labels, height 
         <LaneCanvas
           width={g.width}
           height={height}
-          draw={(c) => drawMove(c, g, height, points, range, pattern.length, tokens)}
+          draw={(c) => drawMove(c, g, { height, points, scale, range, length: pattern.length }, tokens)}
         />
       </div>
     </div>
   );
 }
 
+interface DrawnMove {
+  height: number;
+  points: readonly MovePoint[];
+  scale: MovedScale;
+  range: ControlRange;
+  /** Of the pattern, ticks. */
+  length: number;
+}
+
 function drawMove(
   c: CanvasRenderingContext2D,
   g: Geometry,
-  height: number,
-  points: readonly MovePoint[],
-  { min, max, neutral, stepped }: (typeof CONTROL_RANGES)[keyof typeof CONTROL_RANGES],
-  length: number,
+  { height, points, scale, range: { neutral, stepped }, length }: DrawnMove,
   tokens: Tokens,
 ): void {
-  const y = (value: number) => 6 + (height - 12) * (1 - (value - min) / (max - min));
+  const y = (value: number) => 6 + (height - 12) * (1 - scale.share(value));
   c.fillStyle = tokens.rule;
   c.fillRect(0, y(neutral), g.width, 1);
   const [first, last] = [points[0], points[points.length - 1]];

@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '@/core/document/mix';
+import { isSameMoved, type MovedMix } from '@/core/document/moves';
+import { patternAt, tracksOf } from '@/core/document/set';
+import { selectSet, selectShown } from '@/store/selectors';
+import type { RootState } from '@/store/store';
+import { useAppSelector } from '@/store/store';
+import { useInstrument } from '../shared/InstrumentContext';
+
+/** A track, and what its patterns move. */
+interface Ridden {
+  track: number;
+  moved: MovedMix;
+}
+
+/**
+ * The track whose patterns move a channel, and as what: a track's own, the shown one's for the whole mix, and of a group one that goes
+ * to it, the shown one before others; null: none does.
+ */
+export function riddenBy(state: RootState, channel: number, control: MixControl): Ridden | null {
+  if (channel < FIRST_GROUP_CHANNEL) return { track: channel, moved: { on: 'track', control } };
+  const shown = selectShown(state);
+  if (channel === WHOLE_CHANNEL) return { track: shown, moved: { on: 'whole', control } };
+  const inside = tracksOf(selectSet(state)).filter(({ goesTo }) => goesTo === channel - FIRST_GROUP_CHANNEL);
+  const track = inside.find(({ id }) => id === shown) ?? inside[0];
+  return track ? { track: track.id, moved: { on: 'group', control } } : null;
+}
+
+function isMovedIn(state: RootState, { track, moved }: Ridden): boolean {
+  const slot = state.stage.tracks[track]?.slot;
+  const pattern = slot === undefined ? null : patternAt(selectSet(state), { track, slot });
+  return pattern?.moves?.some((move) => isSameMoved(move, moved)) === true;
+}
+
+/**
+ * One control of a channel under a hand. It is ridden where the pattern that plays moves it, and while Moves are written; else its
+ * setting is turned.
+ */
+export function useMixTurn(channel: number, control: MixControl, setting: number, set: (value: number) => void) {
+  const { rides } = useInstrument();
+  const isMoved = useAppSelector((state) => {
+    const ridden = riddenBy(state, channel, control);
+    return ridden !== null && isMovedIn(state, ridden);
+  });
+  const writes = useAppSelector(({ session }) => session.mixWrites && session.recording && session.playing);
+  const ridden = useAppSelector((state) => riddenBy(state, channel, control), sameRidden);
+  const [held, setHeld] = useState<number | null>(null);
+  return {
+    /** The pattern that plays moves it. */
+    isMoved,
+    value: held ?? setting,
+    turn: (value: number) => {
+      if (!ridden || !(isMoved || writes)) return set(value);
+      rides.ride(ridden.track, ridden.moved, value, performance.now());
+      setHeld(value);
+    },
+    letGo: () => {
+      if (held === null || !ridden) return;
+      rides.release(ridden.track, ridden.moved);
+      setHeld(null);
+    },
+  };
+}
+
+function sameRidden(one: Ridden | null, other: Ridden | null): boolean {
+  if (!one || !other) return one === other;
+  return one.track === other.track && isSameMoved(one.moved, other.moved);
+}
