@@ -107,3 +107,42 @@ test('Mix is usable at every size, with a channel open, and readable in every th
   await expectUsableEverywhere(page, DIALOG);
   await expectReadableInOtherThemes(page, DIALOG);
 });
+
+test('while Moves are written, a send that is ridden becomes the pattern’s; the lane shows it, and the hand has it until it lets go', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.record.click();
+  await app.play.click();
+  await openMix(app);
+  await app.button('Write Moves').click();
+  await app.button('Channel of Wheels').click();
+  const { x, y, width, height } = (await slider(app, 'Wheels Echo').boundingBox())!;
+  await page.mouse.move(x + 4, y + height / 2);
+  await page.mouse.down();
+  for (const share of [0.2, 0.4, 0.6, 0.8]) {
+    const bar = await app.position.innerText();
+    await page.mouse.move(x + width * share, y + height / 2);
+    // The song goes on between two movements of the hand.
+    await expect(app.position).not.toHaveText(bar);
+  }
+  await page.mouse.up();
+  const saved = await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).patterns.some((pattern) => pattern?.moves?.some((move) => 'on' in move))); // prettier-ignore
+  const track = saved.tracks[WHEELS] as Track;
+  expect(track.channel?.echo).toBeUndefined();
+  const move = track.patterns.flatMap((pattern) => pattern?.moves ?? []).find((one) => 'on' in one)!;
+  expect(move).toMatchObject({ on: 'track', control: 'echo' });
+  expect(Math.max(...move.points.map(({ value }) => value))).toBeCloseTo(0.8, 1);
+  // What is moved says so, and is ridden from now on: its setting stays.
+  await expect(page.getByText('Echo · Moves')).toBeVisible();
+  await app.record.click();
+  await slider(app, 'Wheels Echo').press('End');
+  const ridden = (await heard(app.page)).applied.flatMap((command) => (command.type === 'ride' ? [command.value] : []));
+  expect(ridden.slice(-2)).toEqual([1, NaN]);
+  await expectUsableEverywhere(page, DIALOG);
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Steps', exact: true }).click();
+  await choose(app, 'Moves lane', 'Track Echo');
+  await expect(page.getByRole('img', { name: /^Moves of track echo of Wheels: .*80 %/ })).toBeVisible();
+});

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '@/core/document/mix';
 import { isSameMoved, type MovedMix } from '@/core/document/moves';
 import { patternAt, tracksOf } from '@/core/document/set';
@@ -45,6 +45,8 @@ export function useMixTurn(channel: number, control: MixControl, setting: number
   const writes = useAppSelector(({ session }) => session.mixWrites && session.recording && session.playing);
   const ridden = useAppSelector((state) => riddenBy(state, channel, control), sameRidden);
   const [held, setHeld] = useState<number | null>(null);
+  // A key turns and lets go within one look at the state.
+  const riding = useRef<Ridden | null>(null);
   return {
     /** The pattern that plays moves it. */
     isMoved,
@@ -52,11 +54,13 @@ export function useMixTurn(channel: number, control: MixControl, setting: number
     turn: (value: number) => {
       if (!ridden || !(isMoved || writes)) return set(value);
       rides.ride(ridden.track, ridden.moved, value, performance.now());
+      riding.current = ridden;
       setHeld(value);
     },
     letGo: () => {
-      if (held === null || !ridden) return;
-      rides.release(ridden.track, ridden.moved);
+      if (!riding.current) return;
+      rides.release(riding.current.track, riding.current.moved);
+      riding.current = null;
       setHeld(null);
     },
   };

@@ -106,6 +106,7 @@ export function MovesSheet() {
           key={movedName(moved)}
           moved={moved}
           points={pattern ? movePoints(pattern, moved) : []}
+          own={(channel && 'on' in moved ? channel.settings[moved.control] : undefined) ?? movedRange(moved).neutral}
           held={held.find((one) => isSameMoved(one.moved, moved))?.value}
           onRide={(value, timeStamp) => {
             instrument.rides.ride(track, moved, value, timeStamp);
@@ -123,16 +124,18 @@ interface StripProps {
   moved: Moved;
   /** Of its Move, none without one. */
   points: readonly MovePoint[];
+  /** What it is where nothing moves it. */
+  own: number;
   /** Where the hand has it; undefined: no hand is on it. */
   held: number | undefined;
   onRide: (value: number, timeStamp: number) => void;
   onLetGo: () => void;
 }
 
-function MoveStrip({ moved, points, held, onRide, onLetGo }: StripProps) {
-  const { min, max, neutral, stepped } = movedRange(moved);
+function MoveStrip({ moved, points, own, held, onRide, onLetGo }: StripProps) {
+  const { min, max, stepped } = movedRange(moved);
   const { control } = moved;
-  const value = held ?? points[0]?.value ?? neutral;
+  const value = held ?? points[0]?.value ?? own;
   const state = held !== undefined ? 'held' : points.length > 0 ? `${points.length} points` : '';
   const shown = 'pad' in moved ? shownOfPad(moved.control) : shownOfMix(moved.control);
   return (

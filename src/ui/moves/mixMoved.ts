@@ -16,17 +16,21 @@ export interface MovableChannel {
   name: string;
   /** Those that are ridden most, and all that the shown pattern moves. */
   moved: MovedMix[];
+  /** What its controls are set to; those that are absent are neutral. */
+  settings: Partial<Record<MixControl, number>>;
 }
 
 /** The channels that the shown track's patterns can move. */
 export const selectMovableChannels = createSelector(
-  [selectTrack, selectPattern, (state: Parameters<typeof selectSet>[0]) => selectSet(state).mix?.groups],
-  ({ name, goesTo }, pattern, groups): MovableChannel[] => {
-    const group = groups?.find(({ id }) => id === goesTo);
-    const channels: { on: MovedChannel; name: string }[] = [
-      { on: 'track', name },
-      ...(group ? [{ on: 'group', name: group.name } as const] : []),
-      { on: 'whole', name: 'Whole mix' },
+  [selectTrack, selectPattern, (state: Parameters<typeof selectSet>[0]) => selectSet(state).mix],
+  ({ name, goesTo, level, channel }, pattern, mix): MovableChannel[] => {
+    const group = mix?.groups?.find(({ id }) => id === goesTo);
+    const channels: Omit<MovableChannel, 'moved'>[] = [
+      { on: 'track', name, settings: { ...channel, level } },
+      ...(group
+        ? [{ on: 'group', name: group.name, settings: { ...group.settings, level: group.level } } as const]
+        : []),
+      { on: 'whole', name: 'Whole mix', settings: { ...mix?.whole, level: mix?.level ?? 1 } },
     ];
     return channels.map((channel) => {
       const { on } = channel;

@@ -87,7 +87,7 @@ export function MovesLane({ pattern, moved, name, geometry: g, labels, height }:
     <div style={{ height, display: 'flex' }}>
       <div style={{ width: labels, display: 'flex', flexDirection: 'column', justifyContent: 'center' }}>
         <Text numberOfLines={1} style={[styles.caption, { color: tokens.cap }]}>
-          {title} · {name}
+          {'pad' in moved ? `${title} · ${name}` : title}
         </Text>
         <div style={{ display: 'flex', gap: 2 }}>
           <ControlButton
