@@ -18,6 +18,7 @@ const told = async (app: App) =>
   (await heard(app.page)).applied.flatMap((command) => {
     if (command.type === 'channel') return [`${command.channel} ${command.control} ${command.value}`];
     if (command.type === 'goesTo') return [`${command.channel} to ${command.group}`];
+    if (command.type === 'duckedBy') return [`${command.channel} under ${command.track} ${command.pad}`];
     return command.type === 'echo' ? [`echo ${command.ticks} ticks ${command.ms} ms`] : [];
   });
 
@@ -65,6 +66,13 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await expect
     .poll(() => told(app))
     .toEqual(expect.arrayContaining(['0 pan -1', '0 echo 1', '0 low -9', '0 ratio 20']));
+  // What begins to duck is heard to do so at once.
+  await app.button('Ducking of Wheels').click();
+  await choose(app, 'Ducks under', 'All of Kerb');
+  await expect(slider(app, 'Wheels Is back in')).toBeVisible();
+  await expect.poll(() => told(app)).toEqual(expect.arrayContaining(['0 under 2 -1', '0 duck 10']));
+  await choose(app, 'Ducks under', 'Nothing');
+  await expect.poll(() => told(app)).toContain('0 under -1 -1');
   await choose(app, 'Goes to', 'A new group');
   const group = page.getByRole('group', { name: 'Mix of Group 1' });
   await expect(group).toBeVisible();
@@ -77,7 +85,7 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   // All of it is kept.
   const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250);
   const { channel, goesTo } = kept.tracks[WHEELS] as Track;
-  expect(channel).toEqual({ pan: -1, echo: 1, low: -9, ratio: 20 });
+  expect(channel).toEqual({ pan: -1, echo: 1, low: -9, ratio: 20, duck: 10 });
   expect([goesTo, kept.mix?.groups?.map(({ id, name }) => [id, name])]).toEqual([0, [[0, 'Group 1']]]);
   await app.open();
   await openMix(app);

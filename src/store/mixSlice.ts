@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
-import { FIRST_ECHO, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type MixControl } from '@/core/document/mix'; // prettier-ignore
+import { FIRST_ECHO, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type DuckKey, type Echo, type Group, type MixControl } from '@/core/document/mix'; // prettier-ignore
 import { tracksOf, type BeatSet } from '@/core/document/set';
 import { undoStep } from './undoable';
 
@@ -17,6 +17,7 @@ type Turned = OfChannel & {
   /** All changes of one gesture are one step of undo. */
   gesture: string;
 };
+type Keyed = OfChannel & { key: DuckKey | null };
 type Levelled = OfChannel & { level: number };
 type Sent = OfChannel & {
   /** Id of a group; null: the whole mix. */
@@ -24,6 +25,9 @@ type Sent = OfChannel & {
 };
 type Named = { id: number; name: string };
 type EchoChange = { change: Partial<Echo>; gesture: string };
+
+/** dB by which what begins to duck does. */
+const FIRST_DUCK = 10;
 
 /** The group of a channel, if it is one. */
 const groupOf = ({ mix }: BeatSet, channel: number): Group | undefined =>
@@ -54,6 +58,19 @@ const slice = createSlice({
         else settings[control] = Math.min(max, Math.max(min, value));
       },
       prepare: undoStep<Turned>('mix', ({ gesture }) => gesture),
+    },
+    /** What has a channel duck; null: nothing. One that begins to goes down by so much that it is heard. */
+    duckedBySet: {
+      reducer(set, { payload: { channel, key } }: PayloadAction<Keyed>) {
+        const settings = settingsOf(set, channel);
+        if (!settings) return;
+        if (!key) delete settings.duckedBy;
+        else {
+          settings.duckedBy = key;
+          settings.duck ??= FIRST_DUCK;
+        }
+      },
+      prepare: undoStep<Keyed>('ducking'),
     },
     channelLevelSet(set, { payload: { channel, level } }: PayloadAction<Levelled>) {
       const within = Math.min(1, Math.max(0, level));
@@ -136,6 +153,7 @@ export function mayGoTo({ mix }: Pick<BeatSet, 'mix'>, group: Group, to: number 
 
 export const {
   channelTurned,
+  duckedBySet,
   channelLevelSet,
   channelSent,
   groupAdded,

@@ -1,5 +1,5 @@
 import { demoSet } from './demo';
-import { FIRST_ECHO, MIX_CONTROLS, MIX_RANGES, mixProblem, type Group, type Mix } from './mix';
+import { ANY_PAD, FIRST_ECHO, MIX_CONTROLS, MIX_RANGES, mixProblem, type Group, type Mix } from './mix';
 import { readSet, writeSet } from './readSet';
 import type { Track } from './track';
 
@@ -29,8 +29,9 @@ test('a mix is stored and read again as it is', () => {
     whole: channel,
     level: 0.5,
   };
-  const read = reread(mix, { channel, goesTo: 0 });
-  expect(read).toMatchObject({ set: { mix, tracks: { 0: { channel, goesTo: 0 } } } });
+  const ducked = { ...channel, duckedBy: { track: 1, pad: ANY_PAD } };
+  const read = reread(mix, { channel: ducked, goesTo: 0 });
+  expect(read).toMatchObject({ set: { mix, tracks: { 0: { channel: ducked, goesTo: 0 } } } });
 });
 
 test.each([
@@ -46,6 +47,8 @@ test.each([
   [{ groups: [group(0, { to: 0 })] }, {}, 'The group G0 goes'],
   [{}, { goesTo: 2 }, 'The track Wheels goes to a group that is not there.'],
   [undefined, { channel: { ratio: 0.5 } }, 'At tracks 1, channel, ratio: '],
+  [undefined, { channel: { duckedBy: { track: 16, pad: 0 } } }, 'At tracks 1, channel, duckedBy, track: '],
+  [undefined, { channel: { duckedBy: { track: 0 } } }, 'At tracks 1, channel, duckedBy, pad: '],
 ])('a mix that is none is refused with what is wrong and where: %j %j', (mix, ofTrack, words) => {
   const read = reread(mix, ofTrack);
   expect('error' in read && read.error).toContain(words);

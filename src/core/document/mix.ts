@@ -2,7 +2,7 @@ import { MAX_TRACKS } from './limits';
 import type { ControlRange } from './moves';
 
 /** What of one channel of the mix can be turned. */
-export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'filter', 'room', 'echo'] as const; // prettier-ignore
+export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'filter', 'room', 'echo', 'duck', 'duckTime'] as const; // prettier-ignore
 export type MixControl = (typeof MIX_CONTROLS)[number];
 
 export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
@@ -22,12 +22,14 @@ export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
   filter: 'Filter',
   room: 'Room',
   echo: 'Echo',
+  duck: 'Ducks by',
+  duckTime: 'Is back in',
 };
 
 /**
  * Level 0..1, 1 is as it comes; pan -1..1; low, bell, high, threshold, make-up and knee in dB, the bell's place in Hz, its width as Q, the ratio as so many
  * dB in for one out, attack and release in ms; the filter -1..1: left of the middle it closes from above, right of it from below; room and echo
- * as the share that is sent there.
+ * as the share that is sent there; ducking in dB under a full stroke of the pad that it follows, and in ms until it is back.
  */
 export const MIX_RANGES: Record<MixControl, ControlRange> = {
   level: { min: 0, max: 1, neutral: 0.8 },
@@ -46,10 +48,22 @@ export const MIX_RANGES: Record<MixControl, ControlRange> = {
   filter: { min: -1, max: 1, neutral: 0 },
   room: { min: 0, max: 1, neutral: 0 },
   echo: { min: 0, max: 1, neutral: 0 },
+  duck: { min: 0, max: 36, neutral: 0 },
+  duckTime: { min: 40, max: 1000, neutral: 250 },
 };
 
-/** What a channel's controls are set to; those that are absent are neutral. */
-export type ChannelSettings = Partial<Record<Exclude<MixControl, 'level'>, number>>;
+/** The pad whose strokes have a channel duck, or, with ANY_PAD, all of a track's. */
+export interface DuckKey {
+  /** Id of the track. */
+  track: number;
+  pad: number;
+}
+export const ANY_PAD = -1;
+/** As the track of a key: none. */
+export const NO_KEY = -1;
+
+/** What a channel's controls are set to, those that are absent are neutral; and what has it duck. */
+export type ChannelSettings = Partial<Record<Exclude<MixControl, 'level'>, number>> & { duckedBy?: DuckKey };
 
 /** Tracks can go together through a channel of their own before they come to the whole mix. */
 export interface Group {

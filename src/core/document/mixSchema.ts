@@ -1,6 +1,6 @@
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
-import { MAX_NAME } from './limits';
-import { ECHO_MS, ECHO_TIMES, MAX_GROUPS, MIX_RANGES, type EchoTime, type MixControl } from './mix';
+import { MAX_NAME, MAX_TRACKS, PADS } from './limits';
+import { ANY_PAD, ECHO_MS, ECHO_TIMES, MAX_GROUPS, MIX_RANGES, type EchoTime, type MixControl } from './mix';
 import { Between, Part, Parts, Such, Whole } from './validation';
 
 /** A number within the range of one control; absent where it is neutral. */
@@ -10,6 +10,11 @@ function Turned(control: MixControl): PropertyDecorator {
     IsOptional()(target, key as string);
     Between(min, max)(target, key);
   };
+}
+
+class DuckKeySchema {
+  @Whole(0, MAX_TRACKS - 1) track!: number;
+  @Whole(ANY_PAD, PADS - 1) pad!: number;
 }
 
 export class ChannelSettingsSchema {
@@ -28,6 +33,9 @@ export class ChannelSettingsSchema {
   @Turned('filter') filter?: number;
   @Turned('room') room?: number;
   @Turned('echo') echo?: number;
+  @Turned('duck') duck?: number;
+  @Turned('duckTime') duckTime?: number;
+  @IsOptional() @Part(() => DuckKeySchema) duckedBy?: DuckKeySchema;
 }
 
 const isEchoTime = (time: unknown) =>

@@ -114,7 +114,10 @@ export const MOVE_TABLES = FIRST_MIX_TABLE + MOVED_CHANNELS.length * MIX_CONTROL
 /** Place of what a Move moves in the engine's tables. */
 export function moveTable(moved: Moved): number {
   if ('pad' in moved) return moveIndex(moved.pad, CONTROLS.indexOf(moved.control));
-  return FIRST_MIX_TABLE + MOVED_CHANNELS.indexOf(moved.on) * MIX_CONTROLS.length + MIX_CONTROLS.indexOf(moved.control);
+  // Those of one control side by side: where controls are added, the tables of stored logs stay.
+  return (
+    FIRST_MIX_TABLE + MIX_CONTROLS.indexOf(moved.control) * MOVED_CHANNELS.length + MOVED_CHANNELS.indexOf(moved.on)
+  );
 }
 
 /** Whether a table is one of the mix; and of which channel and control then, as places in MOVED_CHANNELS and MIX_CONTROLS. */
@@ -122,10 +125,10 @@ export function isMixTable(table: number): boolean {
   return table >= FIRST_MIX_TABLE;
 }
 export function channelOfTable(table: number): number {
-  return Math.floor((table - FIRST_MIX_TABLE) / MIX_CONTROLS.length);
+  return (table - FIRST_MIX_TABLE) % MOVED_CHANNELS.length;
 }
 export function controlOfTable(table: number): number {
-  return (table - FIRST_MIX_TABLE) % MIX_CONTROLS.length;
+  return Math.floor((table - FIRST_MIX_TABLE) / MOVED_CHANNELS.length);
 }
 
 /** Breakpoints as the engine reads them: tick, value, tick, value ... */

@@ -177,8 +177,17 @@ describe('reading a stored set', () => {
     const mixMove = (more: object) =>
       readSet(text((s) => (s.tracks[0].patterns[0].moves = [{ points: [{ tick: 0, value: 0.5 }], ...more }])));
     expect(mixMove({ on: 'group', control: 'echo' })).not.toHaveProperty('error');
-    expect(mixMove({ on: 'whole', control: 'bellHz', points: [{ tick: 0, value: 16000 }] })).not.toHaveProperty('error');
-    for (const wrong of [{ on: 'whole', control: 'rate' }, { pad: 1, control: 'echo' }, { on: 'all', control: 'echo' }, { on: 'track', pad: 1, control: 'level' }, { control: 'level' }]) { // prettier-ignore
+    expect(mixMove({ on: 'whole', control: 'bellHz', points: [{ tick: 0, value: 16000 }] })).not.toHaveProperty(
+      'error',
+    );
+    for (const wrong of [
+      { on: 'whole', control: 'rate' },
+      { pad: 1, control: 'echo' },
+      { on: 'all', control: 'echo' },
+      { on: 'track', pad: 1, control: 'level' },
+      { control: 'level' },
+    ]) {
+      // prettier-ignore
       expect(mixMove(wrong)).toEqual({ error: expect.stringMatching(/patterns 1, moves 1, (control|on)/) });
     }
     expect(mixMove({ on: 'track', control: 'echo', points: [{ tick: 0, value: 2 }] })).toEqual({ error: expect.stringMatching(/points/) }); // prettier-ignore

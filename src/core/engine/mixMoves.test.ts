@@ -114,7 +114,15 @@ test('swept or stepped by a Move, nothing clicks: no difference from sample to s
     return most;
   };
   const own = steepest(heard(1.8 * SR, told)[0], 0.2 * SR, 1.8 * SR);
-  for (const [control, one, other] of [['level', 1, 0], ['pan', -1, 1], ['filter', 0, -1], ['filter', 0, 1], ['low', 0, -18], ['high', 0, 6]] as const) { // prettier-ignore
+  for (const [control, one, other] of [
+    ['level', 1, 0],
+    ['pan', -1, 1],
+    ['filter', 0, -1],
+    ['filter', 0, 1],
+    ['low', 0, -18],
+    ['high', 0, 6],
+  ] as const) {
+    // prettier-ignore
     const points = [0, one, 960, one, 960, other, 1440, other, 1460, one, 2400, one, 3000, other];
     const [left] = heard(1.8 * SR, [...told, moves(0, [{ on: 'track', control }, ...points])]);
     expect([control, steepest(left, 0.2 * SR, 1.8 * SR) < 2 * own]).toEqual([control, true]);

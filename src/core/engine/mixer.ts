@@ -7,6 +7,7 @@ import type { Click } from '../sound/click';
 import { Echo } from '../sound/mix/echo';
 import { MixBus } from '../sound/mix/mixBus';
 import { RAMP_SECONDS, Strip } from '../sound/mix/strip';
+import type { DrumVoice } from '../sound/drumVoice';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { EventQueue } from '../protocol/events';
@@ -15,12 +16,14 @@ import type { Part } from './part';
 import type { Transport } from './transport';
 import { MAX_TRACKS } from '../document/limits';
 import {
+  ANY_PAD,
   CHANNELS,
   ECHO_TIMES,
   FIRST_GROUP_CHANNEL,
   MAX_GROUPS,
   MIX_CONTROLS,
   MIX_RANGES,
+  NO_KEY,
   TO_WHOLE,
   WHOLE_CHANNEL,
   type MixControl,
@@ -50,6 +53,10 @@ export class Mixer implements Part {
   readonly moved = new Float64Array(CHANNELS * MIX_CONTROLS.length).fill(NaN);
   private readonly settings = Float64Array.from(this.moved, (_, i) => NEUTRALS[i % NEUTRALS.length]!);
   private readonly strips: readonly Strip[];
+  /** What has each channel duck: a track, and a pad of it or ANY_PAD. */
+  private readonly keyTracks = new Int8Array(CHANNELS).fill(NO_KEY);
+  private readonly keyPads = new Int8Array(CHANNELS);
+  private isKeyed = false;
   /** The group that each track and each group goes to, or TO_WHOLE. */
   private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
   /** Groups that something goes to, each before the one that it goes to. */
@@ -88,9 +95,14 @@ export class Mixer implements Part {
     this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
   }
 
-  readonly commands: Handlers<'trackLevel' | 'channel' | 'goesTo' | 'echo'> = {
+  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'echo'> = {
     trackLevel: ({ track, level }) => this.set(track, 'level', level),
     channel: ({ channel, control, value }) => this.set(channel, control, value),
+    duckedBy: ({ channel, track, pad }) => {
+      this.keyTracks[channel] = track;
+      this.keyPads[channel] = pad;
+      this.isKeyed = this.keyTracks.some((key) => key !== NO_KEY);
+    },
     goesTo: ({ channel, group }) => {
       this.goesTo[channel] = group;
       this.orderGroups();
@@ -130,6 +142,7 @@ export class Mixer implements Part {
   trackRemoved(track: number): void {
     for (const control of MIX_CONTROLS) if (control !== 'level') this.set(track, control, MIX_RANGES[control].neutral);
     this.goesTo[track] = TO_WHOLE;
+    this.commands.duckedBy({ channel: track, track: NO_KEY, pad: ANY_PAD });
     this.orderGroups();
   }
 
@@ -148,7 +161,10 @@ export class Mixer implements Part {
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
   get isSilent(): boolean {
     const { room, limiter, dcLeft, dcRight, click } = this;
-    const settled = this.strips.every((strip, channel) => strip.gain === this.targetOf(channel) && !strip.isAwake);
+    const { frame } = this.transport;
+    const settled = this.strips.every(
+      (strip, channel) => strip.gain === this.targetOf(channel) && !strip.isAwake && strip.isUpAt(frame),
+    );
     const quiet =
       this.echo.isAsleep && room.isAsleep && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
     return settled && quiet && this.fadeGain === 1;
@@ -166,7 +182,11 @@ export class Mixer implements Part {
     mixBus.clear(frames);
     for (const group of this.groups) groupBuses[group]!.clear(frames);
     this.ringing.fill(0);
-    for (const voice of this.voices.voices) if (voice.active) this.ringing[voice.track]!++;
+    for (const voice of this.voices.voices) {
+      if (!voice.active) continue;
+      this.ringing[voice.track]!++;
+      if (this.isKeyed && voice.startFrame === frame) this.makeRoom(voice, frame);
+    }
     for (let track = 0; track < MAX_TRACKS; track++) this.renderTrack(track, frames);
     for (const group of this.groups) this.renderGroup(group, frames);
     this.renderFade(frames);
@@ -189,6 +209,15 @@ export class Mixer implements Part {
       const r = Math.abs(outRight[i]!);
       if (l > this.peak) this.peak = l;
       if (r > this.peak) this.peak = r;
+    }
+  }
+
+  /** A voice begins: channels that it has duck do. */
+  private makeRoom({ track, pad, velocity }: DrumVoice, frame: number): void {
+    for (let channel = 0; channel < CHANNELS; channel++) {
+      if (this.keyTracks[channel] !== track) continue;
+      const key = this.keyPads[channel]!;
+      if (key === ANY_PAD || key === pad) this.strips[channel]!.strike(velocity, frame);
     }
   }
 

@@ -10,7 +10,7 @@ import {
   type Sound,
   type SoundSettings,
 } from '../document/sound';
-import { FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL } from '../document/mix';
+import { CHANNELS, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL } from '../document/mix';
 import { presetsOf, TONE_VOICES, type ToneSource } from '../document/toneVoices';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
@@ -294,6 +294,7 @@ function mixDeed(chance: Chance): Instruction {
   // Only the first two groups go on, to one of the last two.
   if (kind < 0.3)
     return { type: 'goesTo', channel: FIRST_GROUP_CHANNEL + chance.whole(2), group: chance.of([-1, 2, 3]) };
+  if (kind < 0.4) return { type: 'duckedBy', channel: chance.whole(CHANNELS), track: chance.whole(TRACKS + 1) - 1, pad: chance.whole(PADS + 1) - 1 }; // prettier-ignore
   const control = chance.of(MIX_CONTROLS);
   const { min, max, neutral } = MIX_RANGES[control];
   const channel = chance.of([0, 1, 2, 3, 0, 1, 2, 3, FIRST_GROUP_CHANNEL + chance.whole(MAX_GROUPS), WHOLE_CHANNEL]);

@@ -6,6 +6,7 @@ import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 import {
+  ANY_PAD,
   CHANNELS,
   ECHO_MS,
   MAX_GROUPS,
@@ -13,6 +14,7 @@ import {
   MIX_RANGES,
   WHOLE_CHANNEL,
   type MixControl,
+  NO_KEY,
 } from '../document/mix';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
 import { TONE_VOICES, type TonePreset, type ToneVoice } from '../document/toneVoices';
@@ -147,6 +149,11 @@ class ChannelControl extends Any {
   @Whole(0, CHANNELS - 1) channel!: number;
   @IsIn(MIX_CONTROLS) control!: MixControl;
   @Such(isInRange, 'must be within the range of its control') value!: number;
+}
+class DuckedBy extends Any {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @Whole(NO_KEY, MAX_TRACKS - 1) track!: number;
+  @Whole(ANY_PAD, PADS - 1) pad!: number;
 }
 class Ride extends Any {
   @Whole(0, CHANNELS - 1) channel!: number;
@@ -348,6 +355,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   trackLevel: TrackLevel,
   channel: ChannelControl,
   ride: Ride,
+  duckedBy: DuckedBy,
   goesTo: GoesTo,
   echo: Echo,
   meters: Meters,

@@ -58,6 +58,8 @@ export interface CommandFields {
   channel: { channel: number; control: MixControl; value: number };
   /** A hand holds a control of a channel at a value, in the place of its setting and of Moves; NaN lets go. */
   ride: { channel: number; control: MixControl; value: number };
+  /** The pad whose strokes have a channel duck, ANY_PAD for all of its track's; NO_KEY as the track: none does. */
+  duckedBy: { channel: number; track: number; pad: number };
   /** A track or a group goes to a group, which goes to none itself; -1: to the whole mix. */
   goesTo: { channel: number; group: number };
   /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */

@@ -1,15 +1,19 @@
 import fc from 'fast-check';
-import { MIX_CONTROLS, MIX_RANGES, type ChannelSettings, type Group, type Mix } from '../document/mix';
+import { ANY_PAD, MIX_CONTROLS, MIX_RANGES, NO_KEY, type ChannelSettings, type Group, type Mix } from '../document/mix';
 import type { Instruction } from './commands';
 import { channelChanges, goesToChange, mixChanges } from './mixInstructions';
 
 const controls = MIX_CONTROLS.filter((control) => control !== 'level');
-const settings: fc.Arbitrary<ChannelSettings> = fc
+const keys = fc.option(fc.record({ track: fc.nat(3), pad: fc.integer({ min: ANY_PAD, max: 3 }) }));
+const turned: fc.Arbitrary<ChannelSettings> = fc
   .dictionary(fc.constantFrom(...controls), fc.constantFrom('min', 'max', 'neutral'))
   .map((places) => Object.fromEntries(controls.flatMap((control) => {
     const place = (places as Record<string, 'min' | 'max' | 'neutral'>)[control];
     return place ? [[control, MIX_RANGES[control][place]]] : [];
   }))); // prettier-ignore
+const settings = fc
+  .tuple(turned, keys)
+  .map(([own, key]): ChannelSettings => ({ ...own, ...(key && { duckedBy: key }) }));
 const absent = <T>(arbitrary: fc.Arbitrary<T>) => fc.option(arbitrary, { nil: undefined });
 const group = (id: number): fc.Arbitrary<Group> =>
   fc.record({ id: fc.constant(id), name: fc.constant('G'), colour: fc.nat(7), level: fc.constantFrom(0, 0.5, 1), settings: absent(settings), to: absent(fc.constantFrom(2, 3)) }) as fc.Arbitrary<Group>; // prettier-ignore
@@ -34,6 +38,9 @@ function known(told: readonly Instruction[]): Record<string, unknown> {
     } else if (one.type === 'goesTo') {
       if (one.group < 0) delete words[`${one.channel} to`];
       else words[`${one.channel} to`] = one.group;
+    } else if (one.type === 'duckedBy') {
+      if (one.track === NO_KEY) delete words[`${one.channel} ducks`];
+      else words[`${one.channel} ducks`] = `${one.track} ${one.pad}`;
     } else if (one.type === 'echo') {
       const { ticks, ms, feedback, tone, width } = one;
       words.echo = [ticks, ms, feedback, tone, width].join();

@@ -1,4 +1,4 @@
-import { ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import { ANY_PAD, ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
 import type { Instruction } from './commands';
 
 /** What an engine must be told of a channel's settings, since it was told others. */
@@ -8,12 +8,15 @@ export function channelChanges(
   settings: ChannelSettings | undefined,
 ): Instruction[] {
   if (old === settings) return [];
-  return MIX_CONTROLS.flatMap((control): Instruction[] => {
+  const turned = MIX_CONTROLS.flatMap((control): Instruction[] => {
     if (control === 'level') return [];
     const value = settings?.[control];
     if (value === old?.[control]) return [];
     return [{ type: 'channel', channel, control, value: value ?? MIX_RANGES[control].neutral }];
   });
+  const [key, before] = [settings?.duckedBy, old?.duckedBy];
+  if (key?.track === before?.track && key?.pad === before?.pad) return turned;
+  return [...turned, { type: 'duckedBy', channel, ...(key ?? { track: NO_KEY, pad: ANY_PAD }) }];
 }
 
 /** Where a track or a group goes. */

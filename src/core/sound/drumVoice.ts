@@ -49,6 +49,8 @@ export class DrumVoice {
   startFrame = 0;
   track = 0;
   pad = 0;
+  /** With which it was struck, 0..1. */
+  velocity = 0;
   /** The pad whose key holds it: another one where a pad also plays this one. */
   key = 0;
   /** Voices of one track and group cut each other off; 0 is none. */
@@ -113,6 +115,7 @@ export class DrumVoice {
     this.untilControl = 0;
     this.track = track;
     this.pad = pad;
+    this.velocity = velocity;
     this.key = pad;
     this.gains.room = Math.min(1, Math.max(0, patch.room + shape.room));
     this.note = shape.note + shape.pitch;

@@ -1,12 +1,22 @@
 import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROL_NAMES, MIX_RANGES, type MixControl } from '@/core/document/mix';
+import { lanesOf } from '@/core/document/lanes';
+import {
+  ANY_PAD,
+  FIRST_GROUP_CHANNEL,
+  MAX_GROUPS,
+  MIX_CONTROL_NAMES,
+  MIX_RANGES,
+  type DuckKey,
+  type MixControl,
+} from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
 import { equaliserDb } from '@/core/measure/equaliserCurve';
 import { compressedLevel } from '@/core/sound/mix/compressor';
 import {
   channelSent,
   channelTurned,
+  duckedBySet,
   groupAdded,
   groupColoured,
   groupNamed,
@@ -32,6 +42,7 @@ import { useMixTurn } from './useMixTurn';
 type Turned = Exclude<MixControl, 'level'>;
 
 const EQUALISER = ['low', 'bell', 'bellHz', 'bellQ', 'high'] as const;
+const DUCKING = ['duck', 'duckTime'] as const;
 const COMPRESSOR = ['ratio', 'threshold', 'attack', 'release', 'knee', 'makeUp'] as const;
 
 /** All there is to set of one channel beside its level. */
@@ -60,6 +71,11 @@ export function ChannelPanel({ shown }: { shown: ShownChannel }) {
         {COMPRESSOR.map((control) => (
           <TurnStrip key={control} control={control} shown={shown} />
         ))}
+      </StripGroup>
+      <StripGroup name="Ducking" of={name}>
+        <DuckedBy shown={shown} />
+        {shown.settings.duckedBy &&
+          DUCKING.map((control) => <TurnStrip key={control} control={control} shown={shown} />)}
       </StripGroup>
       {kind !== 'whole' && <GoesTo shown={shown} />}
       {kind === 'group' && <GroupKeys shown={shown} />}
@@ -154,6 +170,30 @@ function GoesTo({ shown }: { shown: ShownChannel }) {
       value={to === undefined ? 'whole' : String(to)}
       options={options}
       onChoose={choose}
+    />
+  );
+}
+
+/** Which pad makes the channel duck: of a kit any of its pads, of notes all of them. */
+function DuckedBy({ shown: { channel, settings } }: { shown: ShownChannel }) {
+  const dispatch = useAppDispatch();
+  const set = useAppSelector(selectSet);
+  const keys = tracksOf(set).flatMap((track) => {
+    const any = { key: { track: track.id, pad: ANY_PAD }, name: `All of ${track.name}` };
+    if (track.tones) return [any];
+    return [any, ...lanesOf(track).map(({ name }, pad) => ({ key: { track: track.id, pad }, name: `${track.name} · ${name}` }))]; // prettier-ignore
+  });
+  const valueOf = ({ track, pad }: DuckKey) => `${track} ${pad}`;
+  return (
+    <Choice
+      label="Ducks under"
+      caption="Ducks under"
+      value={settings.duckedBy ? valueOf(settings.duckedBy) : 'none'}
+      options={[{ value: 'none', name: 'Nothing' }, ...keys.map(({ key, name }) => ({ value: valueOf(key), name }))]}
+      onChoose={(value) => {
+        const key = keys.find((one) => valueOf(one.key) === value)?.key ?? null;
+        dispatch(duckedBySet({ channel, key }));
+      }}
     />
   );
 }

@@ -35,6 +35,8 @@ const FACTS: Record<Exclude<MixControl, 'level'>, Facts> = {
   filter: { ...SHARE, step: 0.02, signed: true },
   room: SHARE,
   echo: SHARE,
+  duck: { runs: 'evenly', unit: 'dB', step: 1, decimals: 0 },
+  duckTime: { runs: 'by ratio', unit: 'ms', step: 1 / 4, decimals: 0 },
 };
 
 /** How a control of a channel lies on its strip. */

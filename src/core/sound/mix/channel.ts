@@ -1,6 +1,7 @@
 import type { MixControl } from '../../document/mix';
 import { sinTurns } from '../../math';
 import { Compressor } from './compressor';
+import { Duck } from './duck';
 import { Equaliser } from './equaliser';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
 import type { MixBus } from './mixBus';
@@ -23,6 +24,7 @@ export class Channel {
   private readonly equaliser: Equaliser;
   private readonly compressor: Compressor;
   private readonly sweep: Sweep;
+  private readonly duck: Duck;
   private readonly pan: Glide;
   private readonly room: Glide;
   private readonly echo: Glide;
@@ -35,6 +37,7 @@ export class Channel {
     this.equaliser = new Equaliser(sampleRate);
     this.compressor = new Compressor(sampleRate);
     this.sweep = new Sweep(sampleRate);
+    this.duck = new Duck(sampleRate);
     const looks = glideLooks(sampleRate);
     this.pan = new Glide(0, looks);
     this.room = new Glide(0, looks);
@@ -43,9 +46,9 @@ export class Channel {
 
   /** Whether it does anything. */
   get isWanted(): boolean {
-    const { equaliser, compressor, sweep, pan, room, echo } = this;
+    const { equaliser, compressor, sweep, duck, pan, room, echo } = this;
     const places = isUp(pan) || isUp(room) || isUp(echo);
-    return this.isAwake || places || equaliser.isWanted || compressor.isWanted || sweep.isWanted;
+    return this.isAwake || places || equaliser.isWanted || compressor.isWanted || sweep.isWanted || duck.isWanted;
   }
 
   /** dB by which its compressor makes it softer now. */
@@ -76,6 +79,10 @@ export class Channel {
       case 'filter':
         this.sweep.place.goTo(value);
         break;
+      case 'duck':
+      case 'duckTime':
+        this.duck.set(control, value);
+        break;
       case 'pan':
       case 'room':
       case 'echo':
@@ -85,6 +92,16 @@ export class Channel {
         this.compressor.set(control, value);
     }
     if (!this.isAwake) this.arrive();
+  }
+
+  /** A stroke sounds that it makes room for. @param velocity 0..1 */
+  strike(velocity: number, frame: number): void {
+    this.duck.strike(velocity, frame);
+  }
+
+  /** Whether no stroke has it down. */
+  isUpAt(frame: number): boolean {
+    return !this.duck.isWanted || this.duck.isOver(frame);
   }
 
   /**
@@ -98,9 +115,11 @@ export class Channel {
         while (from < frames && left[from] === 0 && right[from] === 0) from++;
         if (from === frames) return;
         this.isAwake = true;
+        // It may have been struck while nothing was in it.
+        if (this.duck.isWanted) this.arrive(frame + from);
       }
       const gone = (frame + from) % LOOK_FRAMES;
-      if (gone === 0) this.look();
+      if (gone === 0) this.look(frame + from);
       if (!this.isAwake) continue;
       const run = Math.min(frames - from, LOOK_FRAMES - gone);
       this.listen(bus, from, run);
@@ -113,25 +132,26 @@ export class Channel {
   }
 
   /** Every setting is at once where it is to be: nothing is in it. */
-  private arrive(): void {
+  private arrive(frame = 0): void {
     this.equaliser.arrive();
     this.compressor.arrive();
     this.sweep.arrive();
+    this.duck.arrive();
     this.pan.arrive();
     this.room.arrive();
     this.echo.arrive();
-    this.aim();
+    this.aim(frame);
     const { gains, steps } = this;
     for (let i = 0; i < GAINS; i++) gains[i] = steps[i]!;
     this.isMoving = false;
   }
 
-  private look(): void {
+  private look(frame: number): void {
     const { equaliser, compressor, sweep } = this;
     if (this.still >= STILL_FRAMES && equaliser.isQuiet && compressor.isQuiet && sweep.isQuiet) {
       this.isAwake = false;
       this.still = 0;
-      return this.arrive();
+      return this.arrive(frame);
     }
     equaliser.look();
     compressor.look();
@@ -139,11 +159,12 @@ export class Channel {
     const places = this.pan.look();
     const fills = this.room.look();
     const echoes = this.echo.look();
+    const ducks = this.duck.isWanted && this.duck.look(frame);
     const wasMoving = this.isMoving;
-    this.isMoving = places || fills || echoes;
+    this.isMoving = places || fills || echoes || ducks;
     if (!this.isMoving && !wasMoving) return;
     const { gains, steps } = this;
-    this.aim();
+    this.aim(frame + LOOK_FRAMES);
     for (let i = 0; i < GAINS; i++) {
       const target = steps[i]!;
       // What has come to its place is there to the bit.
@@ -156,11 +177,12 @@ export class Channel {
    * Where its gains are to be, into `steps`. Constant power, for what lies in the middle: voices are panned by the same law, which has 3 dB less there,
    * and together they have the law's values.
    */
-  private aim(): void {
+  private aim(frame: number): void {
     const { steps } = this;
     const pan = this.pan.value;
-    steps[LEFT] = pan === 0 ? 1 : ROOT_2 * sinTurns((1 - pan) / 8);
-    steps[RIGHT] = pan === 0 ? 1 : ROOT_2 * sinTurns((1 + pan) / 8);
+    const ducked = this.duck.gainAt(frame);
+    steps[LEFT] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 - pan) / 8)) * ducked;
+    steps[RIGHT] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 + pan) / 8)) * ducked;
     steps[ROOM] = this.room.value / 2;
     steps[ECHO] = this.echo.value / 2;
   }

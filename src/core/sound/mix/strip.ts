@@ -45,6 +45,16 @@ export class Strip {
     this.channel.set(control, value);
   }
 
+  /** A stroke sounds that its channel makes room for. @param velocity 0..1 */
+  strike(velocity: number, frame: number): void {
+    this.channel?.strike(velocity, frame);
+  }
+
+  /** Whether no stroke has it down. */
+  isUpAt(frame: number): boolean {
+    return this.channel === null || this.channel.isUpAt(frame);
+  }
+
   /** Takes a bus through its channel, in place. */
   treat(bus: MixBus, frames: number, frame: number): void {
     if (this.channel?.isWanted) this.channel.process(bus, frames, frame);
