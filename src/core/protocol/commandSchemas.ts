@@ -1,21 +1,10 @@
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateIf } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsOptional, Max, Min, ValidateIf } from 'class-validator';
 import type { Kit as KitDocument } from '../document/kit';
 import { kitProblem, KitSchema } from '../document/kitSchema';
 import { isSampleId } from '../document/sample';
 import { SoundSchema, SoundSettingsSchema } from '../document/soundSchema';
 import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from '../document/limits';
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
-import {
-  ANY_PAD,
-  CHANNELS,
-  ECHO_MS,
-  MAX_GROUPS,
-  MIX_CONTROLS,
-  MIX_RANGES,
-  WHOLE_CHANNEL,
-  type MixControl,
-  NO_KEY,
-} from '../document/mix';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
 import { TONE_VOICES, type TonePreset, type ToneVoice } from '../document/toneVoices';
 import { IsPreset } from '../document/trackSchema';
@@ -24,13 +13,9 @@ import { isPlain } from '../plain';
 import { LaunchState } from '../launch/launchState';
 import { HIT, HIT_WIDTH } from '../sequence/hitRows';
 import type { Command, CommandType } from './commands';
+import { AnySchema, FAR, isNumber, NumberOrNone } from './commandSchema';
+import { MIX_SCHEMAS } from './mixCommandSchemas';
 
-/** Beyond every frame and id that an engine counts to. */
-const FAR = Number.MAX_SAFE_INTEGER;
-
-const isNumber = (value: unknown) => typeof value === 'number';
-/** A number, or none where nothing is known or held. */
-const NumberOrNone = () => Such(isNumber, 'must be a number');
 const Numbers = () => Such((value) => ArrayBuffer.isView(value) && Array.from(value as Float64Array).every(Number.isFinite), 'must be a list of numbers'); // prettier-ignore
 /** Nothing, or long enough that it does not come round more often than it can be played. */
 const Length = () => Such((value) => value === 0 || (isNumber(value) && (value as number) >= 1 && (value as number) <= FAR_TICKS), 'must be 0, or ticks'); // prettier-ignore
@@ -64,11 +49,7 @@ const Slot = () => Whole(0, MAX_SLOTS - 1);
 const When = () => Between(-1, FAR_TICKS);
 const Tick = () => Between(-FAR_TICKS, FAR_TICKS);
 
-class Any {
-  @IsString() type!: string;
-  @Whole(0, FAR) frame!: number;
-}
-class OfTrack extends Any {
+class OfTrack extends AnySchema {
   @Track() track!: number;
 }
 class OfPad extends OfTrack {
@@ -77,32 +58,32 @@ class OfPad extends OfTrack {
 class OfSlot extends OfTrack {
   @Slot() slot!: number;
 }
-class Play extends Any {
+class Play extends AnySchema {
   @Tick() startTick!: number;
   @Tick() countInTicks!: number;
 }
-class Locate extends Any {
+class Locate extends AnySchema {
   @Tick() tick!: number;
 }
-class Tempo extends Any {
+class Tempo extends AnySchema {
   @Between(1, 1000) bpm!: number;
 }
-class TempoBend extends Any {
+class TempoBend extends AnySchema {
   @Between(0.1, 10) ratio!: number;
 }
-class Meter extends Any {
+class Meter extends AnySchema {
   @Whole(1, 64) beats!: number;
   @Whole(1, 64) unit!: number;
 }
-class Record_ extends Any {
+class Record_ extends AnySchema {
   @IsBoolean() on!: boolean;
   @Whole(0, FAR) session!: number;
 }
-class InputQuantize extends Any {
+class InputQuantize extends AnySchema {
   @Between(0, FAR_TICKS) grid!: number;
   @IsBoolean() on!: boolean;
 }
-class Metronome extends Any {
+class Metronome extends AnySchema {
   @IsBoolean() on!: boolean;
   @Between(0, 1) level!: number;
   @IsIn(CLICK_SOUNDS) sound!: string;
@@ -122,10 +103,10 @@ class Prepared {
   @Whole(1, FAR) frames!: number;
   @Such((levels) => Array.isArray(levels) && levels.length === 0, 'must be an empty list') levels!: never[];
 }
-class Sample extends Any {
+class Sample extends AnySchema {
   @Part(() => Prepared) sample!: Prepared;
 }
-class DropSample extends Any {
+class DropSample extends AnySchema {
   @Such(isSampleId, 'must name a sample') id!: string;
 }
 class Layout {
@@ -140,39 +121,6 @@ class Notes extends OfTrack {
 }
 class TrackLevel extends OfTrack {
   @Between(0, 1) level!: number;
-}
-function isInRange(value: unknown, { control }: { control?: MixControl }): boolean {
-  const range = MIX_CONTROLS.includes(control!) && MIX_RANGES[control!];
-  return range && isNumber(value) && (value as number) >= range.min && (value as number) <= range.max;
-}
-class ChannelControl extends Any {
-  @Whole(0, CHANNELS - 1) channel!: number;
-  @IsIn(MIX_CONTROLS) control!: MixControl;
-  @Such(isInRange, 'must be within the range of its control') value!: number;
-}
-class DuckedBy extends Any {
-  @Whole(0, CHANNELS - 1) channel!: number;
-  @Whole(NO_KEY, MAX_TRACKS - 1) track!: number;
-  @Whole(ANY_PAD, PADS - 1) pad!: number;
-}
-class Ride extends Any {
-  @Whole(0, CHANNELS - 1) channel!: number;
-  @IsIn(MIX_CONTROLS) control!: MixControl;
-  @NumberOrNone() value!: number;
-}
-class GoesTo extends Any {
-  @Whole(0, WHOLE_CHANNEL - 1) channel!: number;
-  @Whole(-1, MAX_GROUPS - 1) group!: number;
-}
-class Echo extends Any {
-  @Whole(0, FAR_TICKS) ticks!: number;
-  @Between(0, ECHO_MS.max) ms!: number;
-  @Between(0, 1) feedback!: number;
-  @Between(0, 1) tone!: number;
-  @Between(0, 1) width!: number;
-}
-class Meters extends Any {
-  @IsBoolean() on!: boolean;
 }
 class PatternContents extends OfSlot {
   @Whole(0, FAR) revision!: number;
@@ -221,7 +169,7 @@ class SectionPlan {
   @Whole(1, MAX_TIMES) rounds!: number;
   @IsInt() then!: number;
 }
-class Sections extends Any {
+class Sections extends AnySchema {
   @Parts(() => SectionPlan, MAX_SECTIONS) sections!: SectionPlan[];
 }
 class Link {
@@ -235,12 +183,12 @@ class ChainPlan {
 class Chain extends OfTrack {
   @Part(() => ChainPlan) chain!: ChainPlan;
 }
-class LaunchSection extends Any {
+class LaunchSection extends AnySchema {
   @IsInt() section!: number;
   @When() on!: number;
   @IsBoolean() inPlace!: boolean;
 }
-class StopAll extends Any {
+class StopAll extends AnySchema {
   @When() on!: number;
 }
 class Fade extends StopAll {
@@ -274,14 +222,14 @@ class Strike extends PadPress {
   @Between(-1, 1) start!: number;
   @Between(0, 1) pressure!: number;
 }
-class NoteRepeat extends Any {
+class NoteRepeat extends AnySchema {
   @IsBoolean() on!: boolean;
   @IsBoolean() latch!: boolean;
 }
 class RepeatRate extends OfPad {
   @Between(1, FAR_TICKS) ticks!: number;
 }
-class ReserveIds extends Any {
+class ReserveIds extends AnySchema {
   @Whole(0, FAR) above!: number;
 }
 class TransportState {
@@ -329,17 +277,17 @@ class EngineStateSchema {
   @Part(() => RepeaterState) repeater!: RepeaterState;
   @Parts(() => TurnState, MAX_TRACKS * MOVE_TABLES) turns!: TurnState[];
 }
-class Snapshot extends Any {
+class Snapshot extends AnySchema {
   @Whole(0, FAR) id!: number;
   @Part(() => EngineStateSchema) state!: EngineStateSchema;
 }
-class LatencyCheck extends Any {
+class LatencyCheck extends AnySchema {
   @Whole(0, 1000) clicks!: number;
 }
 
 const SCHEMAS: Record<CommandType, Schema> = {
   play: Play,
-  stop: Any,
+  stop: AnySchema,
   locate: Locate,
   tempo: Tempo,
   tempoBend: TempoBend,
@@ -353,12 +301,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   dropSample: DropSample,
   notes: Notes,
   trackLevel: TrackLevel,
-  channel: ChannelControl,
-  ride: Ride,
-  duckedBy: DuckedBy,
-  goesTo: GoesTo,
-  echo: Echo,
-  meters: Meters,
+  ...MIX_SCHEMAS,
   removeTrack: OfTrack,
   pattern: PatternContents,
   patternEdit: PatternEdit,
@@ -375,8 +318,8 @@ const SCHEMAS: Record<CommandType, Schema> = {
   sections: Sections,
   chain: Chain,
   launchSection: LaunchSection,
-  leaveSection: Any,
-  cancelSection: Any,
+  leaveSection: AnySchema,
+  cancelSection: AnySchema,
   moveSection: Locate,
   stopAll: StopAll,
   fade: Fade,
@@ -385,7 +328,7 @@ const SCHEMAS: Record<CommandType, Schema> = {
   padUp: PadUp,
   padPress: PadPress,
   strike: Strike,
-  releaseAll: Any,
+  releaseAll: AnySchema,
   noteRepeat: NoteRepeat,
   repeatRate: RepeatRate,
   reserveIds: ReserveIds,

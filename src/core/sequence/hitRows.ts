@@ -89,9 +89,7 @@ export function readFeel(rows: Float64Array, pad: number): Snap | null {
 /** A pattern's Moves as the engine takes them: table (see `moveTable`), number of points, then tick and value of each, over and over. */
 export function moveRows(pattern: Pattern | null): Float64Array {
   const moves = (pattern?.moves ?? []).filter(({ points }) => points.length > 0);
-  return Float64Array.from(
-    moves.flatMap((move) => [moveTable(move), move.points.length, ...flatPoints(move.points)]),
-  );
+  return Float64Array.from(moves.flatMap((move) => [moveTable(move), move.points.length, ...flatPoints(move.points)]));
 }
 
 /** Calls back with each Move out of `moveRows`: its table, and its points as `moveValue` reads them. */

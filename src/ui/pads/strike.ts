@@ -54,7 +54,9 @@ const PRESS_SLACK = 0.08;
  * @param up as in `heldVelocity`
  */
 export function heldPressure(struck: number, up: number, pressure: number): number {
-  const more = isMeasured(pressure) ? (pressure - struck) / Math.max(0.05, 1 - struck) : (up - PRESS_SLACK) / PRESS_TRAVEL;
+  const more = isMeasured(pressure)
+    ? (pressure - struck) / Math.max(0.05, 1 - struck)
+    : (up - PRESS_SLACK) / PRESS_TRAVEL;
   return round(Math.min(1, Math.max(0, more)));
 }
 

@@ -1,0 +1,55 @@
+import { IsBoolean, IsIn } from 'class-validator';
+import { FAR_TICKS, MAX_TRACKS, PADS } from '../document/limits';
+import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type MixControl } from '../document/mix'; // prettier-ignore
+import { Between, Such, Whole } from '../document/validation';
+import { AnySchema, isNumber, NumberOrNone } from './commandSchema';
+
+function isInRange(value: unknown, { control }: { control?: MixControl }): boolean {
+  const range = MIX_CONTROLS.includes(control!) && MIX_RANGES[control!];
+  return range && isNumber(value) && (value as number) >= range.min && (value as number) <= range.max;
+}
+
+class ChannelControlSchema extends AnySchema {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @IsIn(MIX_CONTROLS) control!: MixControl;
+  @Such(isInRange, 'must be within the range of its control') value!: number;
+}
+
+class DuckedBySchema extends AnySchema {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @Whole(NO_KEY, MAX_TRACKS - 1) track!: number;
+  @Whole(ANY_PAD, PADS - 1) pad!: number;
+}
+
+class RideSchema extends AnySchema {
+  @Whole(0, CHANNELS - 1) channel!: number;
+  @IsIn(MIX_CONTROLS) control!: MixControl;
+  @NumberOrNone() value!: number;
+}
+
+class GoesToSchema extends AnySchema {
+  @Whole(0, WHOLE_CHANNEL - 1) channel!: number;
+  @Whole(TO_WHOLE, MAX_GROUPS - 1) group!: number;
+}
+
+class EchoSchema extends AnySchema {
+  @Whole(0, FAR_TICKS) ticks!: number;
+  @Between(0, ECHO_MS.max) ms!: number;
+  @Between(0, 1) feedback!: number;
+  @Between(0, 1) tone!: number;
+  @Between(0, 1) width!: number;
+}
+
+class MetersSchema extends AnySchema {
+  @IsBoolean() on!: boolean;
+}
+
+/** Of the commands of the mix. */
+export const MIX_SCHEMAS = {
+  channel: ChannelControlSchema,
+  ride: RideSchema,
+  duckedBy: DuckedBySchema,
+  goesTo: GoesToSchema,
+  echo: EchoSchema,
+  meters: MetersSchema,
+};
