@@ -1,3 +1,4 @@
+import { padNote } from '@/core/document/tones';
 import { demoSet, type StoredSet } from './support/sets';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { expect, test, type App } from './support/app';
@@ -129,4 +130,39 @@ test('Generate offers, lets hear, keeps what is locked; nothing changes before i
   const spread = await app.savedSet((s) => hitsOf(s).some((h) => h.pad === 1));
   const rim = soundingHits(patternOf(spread)).filter((h) => h.pad === 1 && h.tick < 3840);
   expect(rim.map((h) => h.tick / 240)).toEqual([0, 3, 6, 9, 12]);
+});
+
+test('a bass line is copied to the track of chords: chosen notes by hand, and the whole pattern, each note at its pitch', async ({
+  app,
+  page,
+}) => {
+  const [KERB, LAMPS] = [2, 3];
+  const set = demoSet();
+  await openSteps(app, { ...set, stage: { ...set.stage, shown: KERB } });
+  const notesOf = ({ tracks }: StoredSet, track: number, slot: number) => {
+    const { tones, patterns } = tracks[track]!;
+    return patterns[slot]?.hits.map(({ pad, pitch = 0, tick }) => [tick, padNote(tones!, pad) + pitch]) ?? [];
+  };
+  const { slot } = set.stage.tracks[KERB]!;
+  const bass = notesOf(set, KERB, slot);
+  const lamps = set.tracks[LAMPS]!.patterns;
+  const free = lamps.findIndex((pattern) => (pattern?.hits.length ?? 0) === 0);
+  await openSlots(app);
+  await choose(app, 'Copy to track', 'Lamps');
+  let saved = await app.savedSet(({ tracks }) => (tracks[LAMPS]!.patterns[free]?.hits.length ?? 0) > 0);
+  expect(notesOf(saved, LAMPS, free)).toEqual(bass);
+  expect(saved.tracks[LAMPS]!.tones!.voice).not.toBe(saved.tracks[KERB]!.tones!.voice);
+  await app.undo.click();
+  await page.keyboard.press('Escape');
+  // The same by hand: all of it is chosen, copied, and pasted where the other track has an empty slot.
+  await page.keyboard.press('ControlOrMeta+a');
+  await page.keyboard.press('ControlOrMeta+c');
+  await openSlots(app);
+  await app.button('Show Lamps').click();
+  await app.button(`Slot ${free + 1}`).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ControlOrMeta+v');
+  saved = await app.savedSet(({ tracks }) => (tracks[LAMPS]!.patterns[free]?.hits.length ?? 0) > 0);
+  const pasted = notesOf(saved, LAMPS, free).map(([, note]) => note);
+  expect(pasted.sort()).toEqual(bass.map(([, note]) => note).sort());
 });

@@ -1,6 +1,7 @@
+import { hitsAcross } from '@/core/edit/acrossTracks';
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
 import type { Instrument } from './instrument';
-import { selectPattern, selectPlace } from '@/store/selectors';
+import { selectPattern, selectPlace, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import type { RootState, Store } from '@/store/store';
@@ -16,7 +17,8 @@ export function copy(store: Store): number {
   const state = store.getState();
   const pattern = selectPattern(state);
   const clip = pattern && copied(pattern, new Set(selectTargets(state)), selectStepTicks(state));
-  if (clip) store.dispatch(clipTaken(clip));
+  const { tones } = selectTrack(state);
+  if (clip) store.dispatch(clipTaken({ ...clip, ...(tones && { tones }) }));
   return clip?.hits.length ?? 0;
 }
 
@@ -49,12 +51,14 @@ export function duplicate(store: Store, instrument: Instrument): void {
   if (span && clip) insert(store, instrument, pattern, clip, span.to);
 }
 
+/** Into another track as that one plays it. */
 function paste(store: Store, instrument: Instrument, at: number): void {
   const state = store.getState();
   const pattern = selectPattern(state);
   const { clip } = state.steps;
   if (!clip) return void store.dispatch(noticed('Nothing was copied yet.'));
-  if (pattern) insert(store, instrument, pattern, clip, at);
+  const hits = hitsAcross(clip.hits, clip.tones, selectTrack(state).tones);
+  if (pattern) insert(store, instrument, pattern, { ...clip, hits }, at);
 }
 
 function insert(

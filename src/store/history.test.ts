@@ -72,6 +72,7 @@ const deeds: fc.Arbitrary<Act> = fc.oneof(
   place.map((at): Act => (store) => store.dispatch(slotCleared(at))),
   fc.tuple(track, slot, slot).map(([id, a, to]): Act => (store) => store.dispatch(slotsSwapped({ track: id, slot: a, to }))),
   fc.tuple(place, slot).map(([at, to]): Act => (store) => store.dispatch(slotCopied({ place: at, to, firstId: newIds(200), label: 'copy' }))),
+  fc.tuple(place, slot, track).map(([at, to, onto]): Act => (store) => store.dispatch(slotCopied({ place: at, to, onto, firstId: newIds(200), label: 'copy' }))),
   fc.tuple(place, fc.string({ maxLength: 200 })).map(([at, name]): Act => (store) => store.dispatch(slotRenamed({ ...at, name }))),
   fc.tuple(place, fc.nat(7)).map(([at, colour]): Act => (store) => store.dispatch(slotColoured({ ...at, colour }))),
   place.map((at): Act => (store) => store.dispatch(patternKept({ place: at, pattern: { name: 'Kept', length: 3840, hits: [] } }))),

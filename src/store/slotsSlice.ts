@@ -5,6 +5,7 @@ import { MAX_NAME, MAX_SECTIONS, MAX_SLOTS } from '@/core/document/limits';
 import { newPattern, type Pattern, type PatternPlace } from '@/core/document/pattern';
 import { patternAt, type BeatSet } from '@/core/document/set';
 import type { Track } from '@/core/document/track';
+import { patternAcross } from '@/core/edit/acrossTracks';
 import { copyOf, SLOTS_ADDED } from '@/core/edit/slots';
 import type { Made } from '@/core/score/make';
 import { clampTempo } from '@/core/time/tempo';
@@ -21,6 +22,8 @@ interface Kept {
 interface Copied {
   place: PatternPlace;
   to: number;
+  /** Id of the track that it is copied to; absent: its own. */
+  onto?: number;
   firstId: number;
   /** What the step is called where it can be undone. */
   label: string;
@@ -78,13 +81,16 @@ const slice = createSlice({
       },
       prepare: undoStep<PatternPlace>('new pattern'),
     },
-    /** A pattern is copied into another slot of its track, in the place of what is there. */
+    /** A pattern is copied into another slot of its track, or of another one as that plays it, in the place of what is there. */
     slotCopied: {
-      reducer(set, { payload: { place, to, firstId } }: PayloadAction<Copied>) {
+      reducer(set, { payload: { place, to, onto = place.track, firstId } }: PayloadAction<Copied>) {
         const pattern = patternAt(set, place);
-        const patterns = set.tracks[place.track]?.patterns;
-        if (!pattern || !patterns || to > patterns.length || to >= MAX_SLOTS) return;
-        patterns[to] = copyOf(pattern, patterns, idsFrom(firstId));
+        const track = set.tracks[onto];
+        if (!pattern || !track || to > track.patterns.length || to >= MAX_SLOTS) return;
+        const { patterns, tones } = track;
+        const from = set.tracks[place.track]!.tones;
+        const played = onto === place.track ? pattern : patternAcross(pattern, from, tones);
+        patterns[to] = copyOf(played, patterns, idsFrom(firstId));
       },
       prepare: undoStep<Copied>(({ label }) => label),
     },

@@ -4,6 +4,7 @@ import { valueOf, withValue } from './values';
 import { snapOf } from '../document/treatments';
 import { MOST_PITCH, PADS } from '../document/limits';
 import type { Hit } from '../document/hit';
+import type { Tones } from '../document/tones';
 import type { Pattern } from '../document/pattern';
 
 /** Chosen hits, by their ids. An edit changes these hits only; the others, also those beyond the loop's end, stay as they are. */
@@ -145,6 +146,8 @@ export function withoutHits(pattern: Pattern, ids: Ids): Pattern {
 /** What was cut or copied: hits counted from the first one's step, and the stretch that they take up. */
 export interface Clip {
   hits: Hit[];
+  /** What they are the notes of; absent: a kit's. */
+  tones?: Tones;
   /** Ticks. */
   span: number;
 }

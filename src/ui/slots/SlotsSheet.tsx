@@ -4,7 +4,7 @@ import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { freeSlot, hasRoom } from '@/core/edit/slots';
 import type { Meter } from '@/core/time/ticks';
-import { selectPattern, selectPlace, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectPlace, selectSet, selectTrack, selectTracks } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
 import { slotCleared, slotColoured, slotCopied, slotRenamed, slotsAdded, slotsSwapped } from '@/store/slotsSlice';
 import { slotOpened } from '@/store/stageSlice';
@@ -14,6 +14,7 @@ import { Feathers } from '../shared/Feathers';
 import { HitsPicture } from '../shared/HitsPicture';
 import { useInstrument } from '../shared/InstrumentContext';
 import { KeyRow } from '../shared/KeyRow';
+import { PopMenu } from '../shared/PopMenu';
 import { NameField } from '../shared/NameField';
 import { Sheet } from '../shared/Sheet';
 import { TrackChoice } from './TrackChoice';
@@ -21,6 +22,7 @@ import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
 import { MAX_SLOTS } from '@/core/document/limits';
+import type { Track } from '@/core/document/track';
 import { loopBars, type Pattern } from '@/core/document/pattern';
 
 /** What the next touched slot is for; null opens it. */
@@ -113,6 +115,7 @@ export function SlotsSheet() {
               },
             ]}
           />
+          <CopyToTrack />
           <Feathers
             value={pattern.colour ?? track.colour}
             onChoose={(colour) => dispatch(slotColoured({ ...place, colour }))}
@@ -138,6 +141,31 @@ export function SlotsSheet() {
         ]}
       />
     </Sheet>
+  );
+}
+
+/** The pattern is copied to another track: notes keep their pitch, all else its pads. */
+function CopyToTrack() {
+  const dispatch = useAppDispatch();
+  const instrument = useInstrument();
+  const place = useAppSelector(selectPlace);
+  const { hits, name } = useAppSelector(selectPattern);
+  const others = useAppSelector(selectTracks).filter(({ id }) => id !== place.track);
+  if (others.length === 0) return null;
+  const copy = (track: Track) => {
+    const to = freeSlot(track, 0);
+    if (to >= MAX_SLOTS) return dispatch(noticed(`${track.name} has no slot left for it.`));
+    const firstId = instrument.reserveIds(hits.length);
+    dispatch(slotCopied({ place, to, onto: track.id, firstId, label: 'copy' }));
+    return dispatch(noticed(`“${name}” is copied to slot ${to + 1} of ${track.name}.`, true));
+  };
+  return (
+    <PopMenu
+      grow
+      label="Copy to track"
+      text="Copy to a track …"
+      items={others.map((track) => ({ title: track.name, act: () => void copy(track) }))}
+    />
   );
 }
 
