@@ -1,5 +1,7 @@
+import { padNote } from '@/core/document/tones';
 import { expect, test } from './support/app';
 import { heard, listen } from './support/ear';
+import { demoSet } from './support/sets';
 import { choose, drag, hitsOf, middle, openSheet, openSteps, patternOf, setWith, typeInto } from './support/steps';
 
 const eighths = () => setWith(Array.from({ length: 8 }, (_, i) => ({ pad: 4, tick: i * 480 })));
@@ -187,3 +189,38 @@ async function at(app: Parameters<typeof middle>[0], name: string): Promise<[num
   const { x, y } = await middle(app, name);
   return [x, y];
 }
+
+test('chords are built on chosen notes by their scale, moved by octaves and steps, each one step of undo', async ({
+  app,
+  page,
+}) => {
+  const LAMPS = 3;
+  const set = demoSet();
+  const lamps = set.tracks[LAMPS]!;
+  const { tones } = lamps;
+  const line = [0, 3, 4].map((pad, i) => ({ id: 9001 + 2 * i, pad, tick: i * 960, length: 900, velocity: 0.7, snap: null })); // prettier-ignore
+  const alone = { ...lamps, patterns: [{ name: 'Roots', length: 3840, hits: line }] };
+  const stage = { ...set.stage, shown: LAMPS, tracks: { ...set.stage.tracks, [LAMPS]: { ...set.stage.tracks[LAMPS]!, slot: 0 } } }; // prettier-ignore
+  await openSteps(app, { ...set, tracks: { ...set.tracks, [LAMPS]: alone }, stage });
+  await page.keyboard.press('ControlOrMeta+a');
+  await openSheet(app, 'Edit');
+  const notesAt = (saved: ReturnType<typeof demoSet>, tick: number) =>
+    saved.tracks[LAMPS]!.patterns[0]!.hits.filter((hit) => hit.tick === tick)
+      .map(({ pad, pitch = 0 }) => padNote(tones!, pad) + pitch)
+      .sort((a, b) => a - b);
+  const hitCount = (count: number) => app.savedSet((saved) => saved.tracks[LAMPS]!.patterns[0]!.hits.length === count);
+  await app.button('Build chord').click();
+  const built = await hitCount(9);
+  // Tonic, fourth and fifth of a minor key are minor triads (textbook).
+  for (const tick of [0, 960, 1920]) {
+    const [root, third, fifth] = notesAt(built, tick);
+    expect([third! - root!, fifth! - root!]).toEqual([3, 7]);
+  }
+  await app.button('Octave up').click();
+  const up = await app.savedSet((saved) => notesAt(saved, 0)[0] === notesAt(built, 0)[0]! + 12);
+  expect(notesAt(up, 1920)).toEqual(notesAt(built, 1920).map((note) => note + 12));
+  await app.button('Scale step down').click();
+  await app.savedSet((saved) => notesAt(saved, 0)[0] === notesAt(up, 0)[0]! - 2);
+  for (let i = 0; i < 3; i++) await app.undo.click();
+  expect((await hitCount(3)).tracks[LAMPS]!.patterns[0]!.hits).toEqual(line);
+});

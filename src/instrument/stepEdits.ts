@@ -1,4 +1,5 @@
 import { hitsAcross } from '@/core/edit/acrossTracks';
+import { chordNotes, CHORDS, type ChordKind } from '@/core/edit/notes';
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
 import type { Instrument } from './instrument';
 import { selectPattern, selectPlace, selectTrack } from '@/store/selectors';
@@ -77,6 +78,23 @@ function insert(
   store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'paint', hits } }));
   // What was pasted is chosen, to be moved on at once.
   store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
+}
+
+/** Makes chords of the notes that an edit is for, by the scale of their track. */
+export function buildChord(store: Store, instrument: Instrument, kind: ChordKind): void {
+  const state = store.getState();
+  const { tones } = selectTrack(state);
+  const pattern = selectPattern(state);
+  if (!tones || !pattern) return;
+  const ids = selectTargets(state);
+  const newId = idsFrom(instrument.reserveIds(ids.length * CHORDS[kind].length));
+  const hits = chordNotes(pattern, new Set(ids), tones, kind, newId);
+  if (hits.length === 0) return void store.dispatch(noticed('These chords are built already.'));
+  if (pattern.hits.length + hits.length > MAX_HITS) {
+    return void store.dispatch(noticed(`There is no room for ${hits.length} more: a pattern holds ${MAX_HITS} hits.`));
+  }
+  store.dispatch(edited({ place: selectPlace(state), edit: { kind: 'paint', hits } }));
+  store.dispatch(hitsSelected([...ids, ...hits.map(({ id }) => id)]));
 }
 
 /** Erases what an edit is for, and says what went, with a way back. */

@@ -1,3 +1,4 @@
+import type { Tones } from '@/core/document/tones';
 import fc from 'fast-check';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME } from '@/core/document/limits';
@@ -45,6 +46,7 @@ const edits: fc.Arbitrary<Edit> = fc.oneof(
   fc.record({ kind: fc.constant('rotate' as const), ids, ticks }),
   fc.record({ kind: fc.constant('move' as const), ids, ticks, lanes: fc.integer({ min: -20, max: 20 }) }),
   fc.record({ kind: fc.constant('transpose' as const), ids, semitones: fc.integer({ min: -30, max: 30 }) }),
+  fc.record({ kind: fc.constant('notes' as const), ids, tones: fc.constant<Tones>({ voice: 'keys', root: 9, scale: 'minor', chromatic: false, octave: 0 }), by: fc.constantFrom('step' as const, 'semitone' as const), steps: fc.integer({ min: -30, max: 30 }) }),
   fc.record({ kind: fc.constant('reverse' as const), ids, step: fc.constantFrom(60, 240, 960) }),
   fc.record({ kind: fc.constant('stretch' as const), ids, factor: fc.constantFrom(0.5, 2), step: fc.constantFrom(60, 240) }),
   fc.record({ kind: fc.constant('dot' as const), ids }),

@@ -1,7 +1,9 @@
+import type { Tones } from '../document/tones';
 import type { Moved, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
 import { bounded } from './bounds';
 import { withPoints } from './editMoves';
+import { notesMoved, type NoteStep } from './notes';
 import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
 import { withValues, type ValueKind } from './values';
 import { idsFrom, type Hit } from '../document/hit';
@@ -20,6 +22,7 @@ export type Edit =
   | ({ kind: 'rotate'; ticks: number } & OfHits)
   | ({ kind: 'move'; ticks: number; lanes: number } & OfHits)
   | ({ kind: 'transpose'; semitones: number } & OfHits)
+  | ({ kind: 'notes'; tones: Tones; by: NoteStep; steps: number } & OfHits)
   | ({ kind: 'reverse'; step: number } & OfHits)
   | ({ kind: 'stretch'; factor: number; step: number } & OfHits)
   | ({ kind: 'dot' } & OfHits)
@@ -41,6 +44,7 @@ export const EDIT_LABELS: Record<Edit['kind'], string> = {
   rotate: 'rotation',
   move: 'moving',
   transpose: 'transposing',
+  notes: 'transposing',
   reverse: 'reversing',
   stretch: 'stretching',
   dot: 'dotted lengths',
@@ -75,6 +79,8 @@ function apply(pattern: Pattern, edit: Edit): Pattern {
       return rotated(pattern, new Set(edit.ids), edit.ticks);
     case 'move':
       return moved(pattern, new Set(edit.ids), edit.ticks, edit.lanes);
+    case 'notes':
+      return notesMoved(pattern, new Set(edit.ids), edit.tones, edit.by, edit.steps);
     case 'transpose':
       return transposed(pattern, new Set(edit.ids), edit.semitones);
     case 'reverse':

@@ -9,7 +9,7 @@ import { random } from '@/core/random';
 import { ticksPerBar } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
-import { copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/instrument/stepEdits';
+import { buildChord, copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/instrument/stepEdits';
 import { hitsSelected, selectSelected, selectSteps, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../../shared/InstrumentContext';
@@ -31,7 +31,9 @@ export function EditSheet() {
   const instrument = useInstrument();
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
-  const pads = lanesOf(useAppSelector(selectTrack));
+  const track = useAppSelector(selectTrack);
+  const pads = lanesOf(track);
+  const { tones } = track;
   const { pad, kind, clip, cursor } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
   const selected = useAppSelector(selectSelected);
@@ -146,6 +148,41 @@ export function EditSheet() {
           act: edit({ kind: 'transpose', ids, semitones }),
         }))}
       />
+      {tones && (
+        <>
+          <KeyRow
+            caption="Notes"
+            keys={[
+              { label: 'Scale step down', text: 'Step −', steps: -1, by: 'step' as const },
+              { label: 'Scale step up', text: 'Step +', steps: 1, by: 'step' as const },
+              { label: 'Octave down', text: 'Octave −', steps: -12, by: 'semitone' as const },
+              { label: 'Octave up', text: 'Octave +', steps: 12, by: 'semitone' as const },
+            ].map(({ label, text, steps, by }) => ({
+              label,
+              text,
+              disabled: none,
+              act: edit({ kind: 'notes', ids, tones, by, steps }),
+            }))}
+          />
+          <KeyRow
+            caption="Chords"
+            keys={[
+              {
+                label: 'Build chord',
+                text: 'Three notes',
+                disabled: none,
+                act: () => buildChord(store, instrument, 'triad'),
+              },
+              {
+                label: 'Build seventh chord',
+                text: 'Four notes',
+                disabled: none,
+                act: () => buildChord(store, instrument, 'seventh'),
+              },
+            ]}
+          />
+        </>
+      )}
       <KeyRow
         caption="Time"
         keys={[
