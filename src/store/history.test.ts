@@ -19,7 +19,7 @@ import { selectPattern, selectSet } from './selectors';
 import { slotOpened, stageReported, trackShown } from './stageSlice';
 import { createStore, type Store } from './store';
 import { meterSet, tempoSet } from './timeSlice';
-import { tonesSet, trackAdded, trackDuplicated, trackMoved, trackNamed, trackRemoved } from './tracksSlice';
+import { keyMoved, tonesSet, trackAdded, trackDuplicated, trackMoved, trackNamed, trackRemoved } from './tracksSlice';
 import { redone, undone } from './undoable';
 
 type Act = (store: Store) => unknown;
@@ -78,6 +78,7 @@ const deeds: fc.Arbitrary<Act> = fc.oneof(
   fc.tuple(place, fc.string({ maxLength: 200 })).map(([at, name]): Act => (store) => store.dispatch(slotRenamed({ ...at, name }))),
   fc.tuple(place, fc.nat(7)).map(([at, colour]): Act => (store) => store.dispatch(slotColoured({ ...at, colour }))),
   place.map((at): Act => (store) => store.dispatch(patternKept({ place: at, pattern: { name: 'Kept', length: 3840, hits: [] } }))),
+  fc.integer({ min: -1, max: 1 }).map((semitones): Act => (store) => store.dispatch(keyMoved({ semitones }))),
   fc.tuple(track, track).map(([id, as]): Act => (store) => store.dispatch(trackDuplicated({ track: id, as, firstId: newIds(2000) }))),
   fc.tuple(track, fc.constantFrom(-1, 1)).map(([id, by]): Act => (store) => store.dispatch(trackMoved({ track: id, by }))),
   track.map((id): Act => (store) => store.dispatch(trackRemoved({ track: id }))),

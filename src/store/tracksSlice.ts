@@ -1,12 +1,13 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { idsFrom } from '@/core/document/hit';
-import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
+import { FARTHEST_PITCH, MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { PatternPlace } from '@/core/document/pattern';
 import { tracksOf } from '@/core/document/set';
 import { MOST_OCTAVES, relaid, type Tones } from '@/core/document/tones';
 import type { Track } from '@/core/document/track';
 import { nextName } from '@/core/edit/slots';
+import { mod } from '@/core/time/ticks';
 import { undoStep } from './undoable';
 
 interface OfTrack {
@@ -19,6 +20,18 @@ type Moved = OfTrack & { by: number };
 type Named = OfTrack & { name: string };
 type Coloured = OfTrack & { colour: number };
 type WithTones = OfTrack & { tones: Tones | null };
+
+/** All hits of a track lie on other pads. */
+function layAnew(track: Track, find: (pad: number, pitch: number) => { pad: number; pitch: number }): void {
+  for (const pattern of track.patterns) {
+    for (const hit of pattern?.hits ?? []) {
+      const { pad, pitch } = find(hit.pad, hit.pitch ?? 0);
+      hit.pad = pad;
+      if (pitch !== 0) hit.pitch = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
+      else delete hit.pitch;
+    }
+  }
+}
 
 /** The tracks: which there are, what they are called, what they sound with. */
 const slice = createSlice({
@@ -93,17 +106,23 @@ const slice = createSlice({
         else track.tones = payload.tones;
         // Another voice has a range of its own: its notes stay on their pads.
         if (!old || !payload.tones || old.voice !== payload.tones.voice) return;
-        const find = relaid(old, payload.tones);
-        for (const pattern of track.patterns) {
-          for (const hit of pattern?.hits ?? []) {
-            const { pad, pitch } = find(hit.pad, hit.pitch ?? 0);
-            hit.pad = pad;
-            if (pitch !== 0) hit.pitch = pitch;
-            else delete hit.pitch;
-          }
-        }
+        layAnew(track, relaid(old, payload.tones));
       },
       prepare: undoStep<WithTones>('notes of a track'),
+    },
+    /** The whole set goes to another key: all notes of all tracks, and the roots of their scales. */
+    keyMoved: {
+      reducer(set, { payload: { semitones } }: PayloadAction<{ semitones: number }>) {
+        for (const track of Object.values(set.tracks)) {
+          const { tones } = track;
+          if (!tones) continue;
+          const old = { ...tones };
+          tones.root = mod(old.root + semitones, 12);
+          const find = relaid(old, tones);
+          layAnew(track, (pad, pitch) => find(pad, pitch + semitones));
+        }
+      },
+      prepare: undoStep<{ semitones: number }>('key of the set'),
     },
     /** Hands play higher or lower, by octaves. */
     octaveSet(set, { payload }: PayloadAction<OfTrack & { octave: number }>) {
@@ -137,6 +156,7 @@ export const {
   trackNamed,
   trackColoured,
   tonesSet,
+  keyMoved,
   octaveSet,
   padMuteToggled,
   padSoloToggled,

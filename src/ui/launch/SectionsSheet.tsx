@@ -23,7 +23,7 @@ import type { Section } from '@/core/document/section';
 import { sectionMoved, sectionRemoved, sectionStored } from '@/store/sectionsSlice';
 
 /** The set's sections: what is in them, what they are called, and what follows them. */
-export function SectionsSheet() {
+export default function SectionsSheet() {
   const store = useStore() as Store;
   const dispatch = useAppDispatch();
   const instrument = useInstrument();

@@ -7,7 +7,7 @@ import { selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown, shelfOpened } from '@/store/sessionSlice';
 import { channelLevelSet } from '@/store/mixSlice';
 import { chainSet } from '@/store/sectionsSlice';
-import { octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
+import { keyMoved, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -35,7 +35,7 @@ const ROOTS = Array.from({ length: 12 }, (_, root) => ({
 const SCALE_OPTIONS = SCALES.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }));
 
 /** All there is to set of the shown track. */
-export function TrackSheet() {
+export default function TrackSheet() {
   const dispatch = useAppDispatch();
   const instrument = useInstrument();
   const track = useAppSelector(selectTrack);
@@ -150,6 +150,17 @@ function NotesOfTrack({ track }: { track: Track }) {
             onChoose={(value) => set({ ...tones, chromatic: value === 'all' })}
           />
           <Words>What is recorded keeps its notes, whatever lies on the pads afterwards.</Words>
+          <KeyRow
+            caption="Key of the whole set"
+            keys={[-1, 1].map((semitones) => ({
+              label: `Whole set a semitone ${semitones < 0 ? 'down' : 'up'}`,
+              text: semitones < 0 ? 'Semitone −' : 'Semitone +',
+              act: () => {
+                dispatch(keyMoved({ semitones }));
+                dispatch(noticed(`All notes of the set are a semitone ${semitones < 0 ? 'lower' : 'higher'}.`, true));
+              },
+            }))}
+          />
         </>
       )}
     </>

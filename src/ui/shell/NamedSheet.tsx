@@ -3,11 +3,8 @@ import type { SheetName } from '@/store/sessionSlice';
 import { FeelSheet } from '../feel/FeelSheet';
 import { KeepSheet } from '../keep/KeepSheet';
 import { LaunchingSheet } from '../launch/LaunchingSheet';
-import { SectionsSheet } from '../launch/SectionsSheet';
-import { TrackSheet } from '../launch/TrackSheet';
 import { MovesSheet } from '../moves/MovesSheet';
 import { SetupSheet } from '../setup/SetupSheet';
-import { SimpleSheet } from '../simple/SimpleSheet';
 import { SlotsSheet } from '../slots/SlotsSheet';
 import { lazyPlace } from '../shared/lazyPlace';
 import { SOUND_SHEETS } from '../sounds/SoundsScreen';
@@ -25,6 +22,9 @@ const LATER = {
   carry: lazyPlace(() => import('../carry/CarrySheet')),
   devices: lazyPlace(() => import('../devices/DevicesSheet')),
   map: lazyPlace(() => import('../devices/MapSheet')),
+  sections: lazyPlace(() => import('../launch/SectionsSheet')),
+  track: lazyPlace(() => import('../launch/TrackSheet')),
+  simple: lazyPlace(() => import('../simple/SimpleSheet')),
   ...SOUND_SHEETS,
 };
 
@@ -40,9 +40,6 @@ const SHEETS: Record<SheetName, ComponentType> = {
   slots: SlotsSheet,
   moves: MovesSheet,
   launching: LaunchingSheet,
-  track: TrackSheet,
-  sections: SectionsSheet,
-  simple: SimpleSheet,
 };
 
 /** The sheet of a name. */

@@ -8,7 +8,7 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 
 /** Which pads the simple view has, and whether it is pinned. */
-export function SimpleSheet() {
+export default function SimpleSheet() {
   const dispatch = useAppDispatch();
   const pads = lanesOf(useAppSelector(selectTrack));
   const chosen = useAppSelector((state) => state.settings.simple.pads);

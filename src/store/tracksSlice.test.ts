@@ -1,0 +1,31 @@
+import { tracksOf, type BeatSet } from '@/core/document/set';
+import { padNote } from '@/core/document/tones';
+import { selectSet } from './selectors';
+import { createStore } from './store';
+import { keyMoved } from './tracksSlice';
+import { undone } from './undoable';
+
+/** Every note of the set: MIDI, in the order of tracks, slots and hits. */
+const notes = (set: BeatSet) =>
+  tracksOf(set).flatMap(({ tones, patterns }) =>
+    tones ? patterns.flatMap((one) => one?.hits.map(({ pad, pitch = 0 }) => padNote(tones, pad) + pitch) ?? []) : [],
+  );
+const drums = (set: BeatSet) => tracksOf(set).filter(({ tones }) => !tones);
+
+test('another key moves every note of every track by as much, and the scales with them; drums stay; one step of undo', () => {
+  const store = createStore();
+  const set = () => selectSet(store.getState());
+  const before = set();
+  // Twice round all keys, up and down: roots go round, and notes go on.
+  for (const semitones of [1, -1]) {
+    for (let step = 1; step <= 12; step++) {
+      store.dispatch(keyMoved({ semitones }));
+      expect(notes(set())).toEqual(notes(before).map((note) => note + semitones * step));
+      expect(drums(set())).toEqual(drums(before));
+      const roots = tracksOf(set()).flatMap(({ tones }) => (tones ? [tones.root] : []));
+      expect(roots).toEqual(roots.map(() => (9 + semitones * step + 24) % 12)); // the demo is in A
+    }
+    for (let step = 0; step < 12; step++) store.dispatch(undone());
+    expect(set()).toEqual(before);
+  }
+});
