@@ -1,8 +1,10 @@
 import { tracksOf, type BeatSet } from '@/core/document/set';
 import { padNote } from '@/core/document/tones';
+import { WHOLE_CHANNEL } from '@/core/document/mix';
+import { duckedBySet } from './mixSlice';
 import { selectSet } from './selectors';
 import { createStore } from './store';
-import { keyMoved } from './tracksSlice';
+import { keyMoved, trackRemoved } from './tracksSlice';
 import { undone } from './undoable';
 
 /** Every note of the set: MIDI, in the order of tracks, slots and hits. */
@@ -28,4 +30,19 @@ test('another key moves every note of every track by as much, and the scales wit
     for (let step = 0; step < 12; step++) store.dispatch(undone());
     expect(set()).toEqual(before);
   }
+});
+
+test('with a track goes what it had duck; undo brings both back', () => {
+  const store = createStore();
+  const set = () => selectSet(store.getState());
+  const key = (track: number) => ({ track, pad: 0 });
+  store.dispatch(duckedBySet({ channel: 3, key: key(0) }));
+  store.dispatch(duckedBySet({ channel: WHOLE_CHANNEL, key: key(0) }));
+  store.dispatch(duckedBySet({ channel: 2, key: key(1) }));
+  store.dispatch(trackRemoved({ track: 0 }));
+  expect(set().tracks[3]!.channel).toEqual({ duck: 10 });
+  expect(set().mix!.whole!.duckedBy).toBeUndefined();
+  expect(set().tracks[2]!.channel!.duckedBy).toEqual(key(1));
+  store.dispatch(undone());
+  expect([set().tracks[3]!.channel!.duckedBy, set().mix!.whole!.duckedBy]).toEqual([key(0), key(0)]);
 });

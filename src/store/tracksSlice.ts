@@ -3,6 +3,7 @@ import { demoSet } from '@/core/document/demo';
 import { idsFrom } from '@/core/document/hit';
 import { FARTHEST_PITCH, MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { PatternPlace } from '@/core/document/pattern';
+import { channelSettings } from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
 import { MOST_OCTAVES, relaid, type Tones } from '@/core/document/tones';
 import type { Track } from '@/core/document/track';
@@ -79,6 +80,7 @@ const slice = createSlice({
         set.order = set.order.filter((id) => id !== track);
         for (const section of set.sections) section.parts = section.parts.filter((part) => part.track !== track);
         if (set.trace?.track === track) delete set.trace;
+        for (const settings of channelSettings(set)) if (settings.duckedBy?.track === track) delete settings.duckedBy;
       },
       prepare: undoStep<OfTrack>('removing a track'),
     },

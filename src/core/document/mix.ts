@@ -120,6 +120,13 @@ export interface Mix {
   level?: number;
 }
 
+/** The settings of all channels of a set that have any. */
+export function channelSettings({ tracks, mix }: { tracks: Record<number, { channel?: ChannelSettings }>; mix?: Mix }) {
+  const ofTracks = Object.values(tracks).map(({ channel }) => channel);
+  const ofGroups = (mix?.groups ?? []).map(({ settings }) => settings);
+  return [...ofTracks, ...ofGroups, mix?.whole].filter((settings) => settings !== undefined);
+}
+
 /** What is wrong with where tracks and groups go; null: nothing. A group leads to the whole mix at once, or through one other. */
 export function mixProblem(mix: Mix = {}, tracks: readonly { name: string; goesTo?: number }[] = []): string | null {
   const { groups = [] } = mix;
