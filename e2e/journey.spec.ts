@@ -29,7 +29,10 @@ test('tap a beat in over a click, hear it loop, undo, keep it, carry it away', a
   const countIn = async () => {
     if (await app.stop.isVisible()) {
       await app.stop.click();
+      // On a slow machine the engine says only a little later that it has stopped.
+      await expect(app.play).toBeVisible();
       await app.stop.click(); // back to the top: the song is counted in from where it stands
+      await expect(app.stop).toBeHidden();
       await app.menu('Start empty');
     }
     await app.setTempo(bpm);
