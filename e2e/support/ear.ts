@@ -110,6 +110,8 @@ export function of<K extends EngineEvent['kind']>(
 
 /** All that was heard since the page was opened. */
 export async function heard(page: Page): Promise<Heard> {
+  // A page that was only just loaded may not have heard of its engine yet.
+  await page.waitForFunction(() => (window as unknown as { ear: { messages: unknown[] } }).ear.messages.length > 0);
   const raw = await page.evaluate(async () => {
     type Logged = Record<string, unknown>;
     type Message = { origin: number; events: Float64Array; log: Logged[] };
