@@ -125,6 +125,7 @@ test('while Moves are written, a send that is ridden becomes the pattern’s; th
   await app.play.click();
   await openMix(app);
   await app.button('Write Moves').click();
+  await expect(app.position).toHaveText(/^[2-9]\./);
   await app.button('Channel of Wheels').click();
   const { x, y, width, height } = (await slider(app, 'Wheels Echo').boundingBox())!;
   await page.mouse.move(x + 4, y + height / 2);

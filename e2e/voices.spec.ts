@@ -102,6 +102,8 @@ test('a finger that slides up on a note it holds presses its key; recorded, the 
   await app.openSet({ ...set, stage: { ...set.stage, shown: LAMPS } });
   await app.record.click();
   await app.play.click();
+  // While the song is counted in, nothing is written.
+  await expect(app.position).toHaveText(/^[2-9]\./);
   const { x, y, width, height } = (await app.pad(6).boundingBox())!;
   await page.mouse.move(x + width / 2, y + height * 0.8);
   await page.mouse.down();

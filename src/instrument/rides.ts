@@ -1,10 +1,10 @@
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL } from '@/core/document/mix';
-import type { Moved } from '@/core/document/moves';
+import { movedKey, type Moved, type MovedMix } from '@/core/document/moves';
 import { SILENT } from '@/core/launch/launchState';
 import type { Instruction } from '@/core/protocol/commands';
 import type { Store } from '@/store/store';
 import { selectSet } from '@/store/selectors';
-import { movedKey, MoveRecorder } from './moveRecorder';
+import { MoveRecorder } from './moveRecorder';
 import type { Performance } from './performance';
 
 /** A control that hands hold. */
@@ -16,8 +16,8 @@ interface Held {
   isWritten: boolean;
   /** Time stamp of the last movement, ms. */
   at: number;
-  /** A knob is never let go: it rests. */
-  byKnob: boolean;
+  /** A knob is never let go: it rests. A key is pressed for itself: the pressure of others stays. */
+  by: 'finger' | 'knob' | 'key';
 }
 
 /** A hand that has not moved a control for so long rests, ms. */
@@ -53,13 +53,13 @@ export class Rides {
    * A hand turns a control of a pad of a track, or of a channel as the track's patterns move it.
    * @param value in the control's range
    * @param timeStamp of the event, ms
-   * @param byKnob of a controller: there is no finger to be lifted
+   * @param by a knob of a controller has no finger that could be lifted
    */
-  ride(track: number, moved: Moved, value: number, timeStamp: number, byKnob = false): void {
+  ride(track: number, moved: Moved, value: number, timeStamp: number, by: Held['by'] = 'finger'): void {
     this.tell(track, moved, value);
     const key = keyOf(track, moved);
-    const held = this.held.get(key) ?? { track, moved, value, isWritten: false, at: timeStamp, byKnob };
-    Object.assign(held, { value, at: timeStamp, byKnob });
+    const held = this.held.get(key) ?? { track, moved, value, isWritten: false, at: timeStamp, by };
+    Object.assign(held, { value, at: timeStamp, by });
     this.held.set(key, held);
     this.write(held, timeStamp);
   }
@@ -70,21 +70,16 @@ export class Rides {
    */
   press(track: number, pad: number, pressure: number, timeStamp: number): void {
     const moved: Moved = { pad, control: 'pressure' };
-    if (!this.held.has(keyOf(track, moved))) {
-      if (pressure === 0) return;
-      this.ride(track, moved, 0, timeStamp);
-    }
-    this.ride(track, moved, pressure, timeStamp);
+    if (pressure > 0 || this.held.has(keyOf(track, moved))) this.ride(track, moved, pressure, timeStamp, 'key');
   }
 
   /** The key of a pad goes up, and with it what pressed it. */
   letGoOfKey(track: number, pad: number, timeStamp: number): void {
     const moved: Moved = { pad, control: 'pressure' };
     const held = this.held.get(keyOf(track, moved));
-    if (!held) return;
+    if (held?.by !== 'key') return;
     // As long as it was held still.
-    this.write(held, timeStamp);
-    this.ride(track, moved, 0, timeStamp);
+    if (held.isWritten) this.write(held, timeStamp);
     this.letGo(track, moved);
   }
 
@@ -110,7 +105,7 @@ export class Rides {
     if (!this.isWriting || this.held.size === 0) return;
     const written = [...this.held.values()].filter(({ isWritten }) => isWritten);
     if (this.store.getState().settings.ridesWrite === 'touch') {
-      const resting = written.filter(({ at, byKnob }) => byKnob && now - at > RESTS_MS);
+      const resting = written.filter(({ at, by }) => by === 'knob' && now - at > RESTS_MS);
       for (const { track, moved } of resting) this.letGo(track, moved);
       return;
     }
@@ -136,7 +131,7 @@ export class Rides {
   }
 
   /** The engine's channel that a track's patterns mean; undefined: the track goes to no group. */
-  private channelOf(track: number, { on }: Exclude<Moved, { pad: number }>): number | undefined {
+  private channelOf(track: number, { on }: MovedMix): number | undefined {
     if (on === 'track') return track;
     if (on === 'whole') return WHOLE_CHANNEL;
     const group = selectSet(this.store.getState()).tracks[track]?.goesTo;
@@ -151,15 +146,16 @@ export class Rides {
   private write(held: Held, timeStamp: number): void {
     const { performance } = this;
     if (!this.isWriting) return;
-    const { track, moved, value } = held;
+    const { track, moved, value, by } = held;
     const songTick = performance.tickHeard(timeStamp);
+    // The song is counted in: nothing of it plays yet.
+    if (songTick < performance.fromTick) return;
     const slot = performance.loopAt(songTick, track)?.slot ?? SILENT;
     if (slot === SILENT) return;
     held.isWritten = true;
     const tick = performance.positionAt(songTick, track);
-    // Each key is pressed for itself: the others' pressure stays.
-    const isOver = this.store.getState().settings.ridesWrite === 'over' && moved.control !== 'pressure';
-    this.recorder.note({ track, slot }, moved, { tick, value }, isOver);
+    const isOver = this.store.getState().settings.ridesWrite === 'over';
+    this.recorder.note({ track, slot }, moved, { tick, value }, by === 'key' ? by : isOver ? 'over' : undefined);
   }
 }
 

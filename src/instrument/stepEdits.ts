@@ -7,7 +7,7 @@ import { noticed } from '@/store/sessionSlice';
 import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import type { RootState, Store } from '@/store/store';
 import { MAX_HITS } from '@/core/document/limits';
-import { idsFrom } from '@/core/document/hit';
+import { idsFrom, type Hit } from '@/core/document/hit';
 import type { Pattern } from '@/core/document/pattern';
 import { edited } from '@/store/patternsSlice';
 
@@ -69,15 +69,19 @@ function insert(
   clip: NonNullable<RootState['steps']['clip']>,
   at: number,
 ): void {
-  if (pattern.hits.length + clip.hits.length > MAX_HITS) {
-    return void store.dispatch(
-      noticed(`There is no room for ${clip.hits.length} more: a pattern holds ${MAX_HITS} hits.`),
-    );
-  }
   const hits = pasted(clip, at, pattern.length, idsFrom(instrument.reserveIds(clip.hits.length)));
-  store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'paint', hits } }));
   // What was pasted is chosen, to be moved on at once.
-  store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
+  if (paint(store, pattern, hits)) store.dispatch(hitsSelected(hits.map((hit) => hit.id)));
+}
+
+/** Adds hits, if the pattern has room for them. @returns whether it has */
+function paint(store: Store, pattern: Pattern, hits: Hit[]): boolean {
+  if (pattern.hits.length + hits.length > MAX_HITS) {
+    store.dispatch(noticed(`There is no room for ${hits.length} more: a pattern holds ${MAX_HITS} hits.`));
+    return false;
+  }
+  store.dispatch(edited({ place: selectPlace(store.getState()), edit: { kind: 'paint', hits } }));
+  return true;
 }
 
 /** Makes chords of the notes that an edit is for, by the scale of their track. */
@@ -90,11 +94,7 @@ export function buildChord(store: Store, instrument: Instrument, kind: ChordKind
   const newId = idsFrom(instrument.reserveIds(ids.length * CHORDS[kind].length));
   const hits = chordNotes(pattern, new Set(ids), tones, kind, newId);
   if (hits.length === 0) return void store.dispatch(noticed('These chords are built already.'));
-  if (pattern.hits.length + hits.length > MAX_HITS) {
-    return void store.dispatch(noticed(`There is no room for ${hits.length} more: a pattern holds ${MAX_HITS} hits.`));
-  }
-  store.dispatch(edited({ place: selectPlace(state), edit: { kind: 'paint', hits } }));
-  store.dispatch(hitsSelected([...ids, ...hits.map(({ id }) => id)]));
+  if (paint(store, pattern, hits)) store.dispatch(hitsSelected([...ids, ...hits.map(({ id }) => id)]));
 }
 
 /** Erases what an edit is for, and says what went, with a way back. */

@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
-import { idsFrom } from '@/core/document/hit';
-import { FARTHEST_PITCH, MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
+import { hitOn, idsFrom, type NotePlace } from '@/core/document/hit';
+import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { PatternPlace } from '@/core/document/pattern';
 import { channelSettings } from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
@@ -23,14 +23,9 @@ type Coloured = OfTrack & { colour: number };
 type WithTones = OfTrack & { tones: Tones | null };
 
 /** All hits of a track lie on other pads. */
-function layAnew(track: Track, find: (pad: number, pitch: number) => { pad: number; pitch: number }): void {
+function layAnew(track: Track, find: (pad: number, pitch: number) => NotePlace): void {
   for (const pattern of track.patterns) {
-    for (const hit of pattern?.hits ?? []) {
-      const { pad, pitch } = find(hit.pad, hit.pitch ?? 0);
-      hit.pad = pad;
-      if (pitch !== 0) hit.pitch = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
-      else delete hit.pitch;
-    }
+    if (pattern) pattern.hits = pattern.hits.map((hit) => hitOn(hit, find(hit.pad, hit.pitch ?? 0)));
   }
 }
 

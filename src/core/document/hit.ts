@@ -1,3 +1,4 @@
+import { FARTHEST_PITCH } from './limits';
 import type { Feel } from '../quantize/feel';
 import type { Snap } from '../quantize/place';
 import type { Loudness } from './loudness';
@@ -38,4 +39,16 @@ export interface Hit {
 export function idsFrom(first: number): () => number {
   let id = first - 2;
   return () => (id += 2);
+}
+
+/** Where a note lies: a pad, and the semitones that are left over. */
+export interface NotePlace {
+  pad: number;
+  pitch: number;
+}
+
+/** A hit as another note, within what a stored set may hold. */
+export function hitOn({ pitch: _, ...hit }: Hit, { pad, pitch }: NotePlace): Hit {
+  const kept = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
+  return { ...hit, pad, ...(kept !== 0 && { pitch: kept }) };
 }

@@ -48,10 +48,14 @@ export type Moved = MovedPad | MovedMix;
 /** The recorded or drawn course of one control, its points in order of time. */
 export type Move = Moved & { points: MovePoint[] };
 
+/** Names what is moved. */
+export function movedKey(moved: Moved): string {
+  return `${'pad' in moved ? moved.pad : moved.on} ${moved.control}`;
+}
+
 /** Whether two Moves move the same. */
 export function isSameMoved(one: Moved, other: Moved): boolean {
-  if (one.control !== other.control) return false;
-  return 'pad' in one ? 'pad' in other && one.pad === other.pad : 'on' in other && one.on === other.on;
+  return movedKey(one) === movedKey(other);
 }
 
 export function movedRange(moved: Moved): ControlRange {

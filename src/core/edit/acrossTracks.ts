@@ -1,7 +1,7 @@
-import type { Hit } from '../document/hit';
-import { FARTHEST_PITCH } from '../document/limits';
+import { hitOn, type Hit, type NotePlace } from '../document/hit';
+import { movedKey } from '../document/moves';
 import type { Pattern } from '../document/pattern';
-import { padsOfNotes, padNote, type Tones } from '../document/tones';
+import { relaid, type Tones } from '../document/tones';
 
 /** What plays a track: its notes, or undefined for a kit. */
 type Plays = Tones | undefined;
@@ -10,20 +10,14 @@ type Plays = Tones | undefined;
  * Where what lies on a pad of one track lies on another: from notes to notes where its pitch is found again, else on the same pad.
  * @param pitch semitones of the hit's own
  */
-export function padAcross(from: Plays, to: Plays): (pad: number, pitch: number) => { pad: number; pitch: number } {
-  if (!from || !to) return (pad, pitch) => ({ pad, pitch });
-  const find = padsOfNotes(to);
-  return (pad, pitch) => find(padNote(from, pad) + pitch);
+function padAcross(from: Plays, to: Plays): (pad: number, pitch: number) => NotePlace {
+  return from && to ? relaid(from, to) : (pad, pitch) => ({ pad, pitch });
 }
 
 /** Hits of one track as another one plays them. */
 export function hitsAcross(hits: readonly Hit[], from: Plays, to: Plays): Hit[] {
   const find = padAcross(from, to);
-  return hits.map(({ pitch: away = 0, ...hit }) => {
-    const { pad, pitch } = find(hit.pad, away);
-    const kept = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
-    return { ...hit, pad, ...(kept !== 0 && { pitch: kept }) };
-  });
+  return hits.map((hit) => hitOn(hit, find(hit.pad, hit.pitch ?? 0)));
 }
 
 /**
@@ -37,7 +31,7 @@ export function patternAcross(pattern: Pattern, from: Plays, to: Plays): Pattern
   if (lanes) across.lanes = firstOf(lanes.map((lane) => ({ ...lane, pad: find(lane.pad, 0).pad })), ({ pad }) => pad); // prettier-ignore
   if (moves) {
     const moved = moves.map((move) => ('pad' in move ? { ...move, pad: find(move.pad, 0).pad } : move));
-    across.moves = firstOf(moved, (move) => `${'pad' in move ? move.pad : move.on} ${move.control}`);
+    across.moves = firstOf(moved, movedKey);
   }
   return across;
 }

@@ -2,6 +2,7 @@ import * as Note from '@tonaljs/note';
 import * as Scale from '@tonaljs/scale';
 import fc from 'fast-check';
 import type { Hit } from '../document/hit';
+import { FARTHEST_PITCH } from '../document/limits';
 import type { Pattern } from '../document/pattern';
 import { padNote, SCALES, type Tones } from '../document/tones';
 import { chordNotes, notesMoved, scaleStep } from './notes';
@@ -72,4 +73,13 @@ test('chosen notes are moved by steps of the scale, semitones and octaves, on th
   expect(moved('semitone', 12).hits.map(({ pad, pitch }) => [pad, pitch])).toEqual([[7, undefined], [9, undefined], [4, undefined]]); // prettier-ignore
   expect(notes(MINOR, moved('semitone', -1).hits)).toEqual(notes(MINOR, before.hits).map((note, i) => note - (i < 2 ? 1 : 0))); // prettier-ignore
   expect(notesMoved(moved('semitone', 12), ids(1, 3), MINOR, 'semitone', -12)).toEqual(before);
+});
+
+test('however often notes are moved, their pitch stays what a stored set may hold', () => {
+  const far = (steps: number) => {
+    let moved = pattern(hit(1, 15), hit(3, 0));
+    for (let i = 0; i < 30; i++) moved = notesMoved(moved, ids(1, 3), MINOR, 'semitone', steps);
+    return Math.max(...moved.hits.map(({ pitch = 0 }) => Math.abs(pitch)));
+  };
+  expect([far(12), far(-12)]).toEqual([FARTHEST_PITCH, FARTHEST_PITCH]);
 });

@@ -1,4 +1,4 @@
-import type { Hit } from '../document/hit';
+import { hitOn, type Hit } from '../document/hit';
 import { PADS } from '../document/limits';
 import type { Pattern } from '../document/pattern';
 import { padNote, padsOfNotes, scaleSteps, type Tones } from '../document/tones';
@@ -26,11 +26,6 @@ export function scaleStep({ root, scale }: Pick<Tones, 'root' | 'scale'>, note: 
   return note - semitones[degree]! + semitones[mod(to, semitones.length)]! + 12 * octaves;
 }
 
-/** A hit as another note of a track. */
-function withNote({ pitch: _, ...hit }: Hit, place: { pad: number; pitch: number }): Hit {
-  return { ...hit, pad: place.pad, ...(place.pitch !== 0 && { pitch: place.pitch }) };
-}
-
 const noteOf = (tones: Tones, { pad, pitch = 0 }: Hit) => padNote(tones, pad) + pitch;
 
 /** Chosen notes higher or lower, on the pads that have them. */
@@ -39,7 +34,7 @@ export function notesMoved(pattern: Pattern, ids: Ids, tones: Tones, by: NoteSte
   const hits = pattern.hits.map((hit) => {
     if (!ids.has(hit.id)) return hit;
     const note = noteOf(tones, hit);
-    return withNote(hit, find(by === 'semitone' ? note + steps : scaleStep(tones, note, steps)));
+    return hitOn(hit, find(by === 'semitone' ? note + steps : scaleStep(tones, note, steps)));
   });
   return { ...pattern, hits };
 }
@@ -62,7 +57,7 @@ export function chordNotes(pattern: Pattern, ids: Ids, tones: Tones, kind: Chord
       if (there.has(key(hit.tick, note))) return [];
       there.add(key(hit.tick, note));
       const { take: _, ...rest } = hit;
-      return [withNote({ ...rest, id: newId() }, find(note))];
+      return [hitOn({ ...rest, id: newId() }, find(note))];
     });
   });
 }

@@ -61,7 +61,7 @@ export const VALUE_FUNCTIONS: Readonly<
       const state = store.getState();
       const track = trackOf(state, target);
       const value = valueAt(CONTROL_RANGES[target.control!], place);
-      if (track !== null) instrument.rides.ride(track, movedBy(state, target), value, timeStamp, true);
+      if (track !== null) instrument.rides.ride(track, movedBy(state, target), value, timeStamp, 'knob');
     },
     words: (place, target) => {
       const value = valueAt(CONTROL_RANGES[target.control!], place);
@@ -84,7 +84,7 @@ export const VALUE_FUNCTIONS: Readonly<
         if (rate !== state.settings.repeatRate) store.dispatch(repeatRateSet(rate));
       } else {
         const moved = { pad: target.pad, control: 'rate' } as const;
-        instrument.rides.ride(state.stage.shown, moved, REPEAT_RATES.indexOf(rate), timeStamp, true);
+        instrument.rides.ride(state.stage.shown, moved, REPEAT_RATES.indexOf(rate), timeStamp, 'knob');
       }
     },
     words: (place, target, state) => itemAt(ratesOf(state, target), place),
