@@ -8,6 +8,9 @@ import { drum, drumDuring, drumFreely, steadily, tapToTheCheck, type Stroke } fr
 import { differing, heard, listen, onsets, stall } from './support/ear';
 import { at, type Command } from '@/core/protocol/commands';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 const KICK = 1;
 const SNARE = 3;
 const HAT = 5;

@@ -4,6 +4,9 @@ import { drum, steadily } from './support/drummer';
 import { heard, listen, of } from './support/ear';
 import type { StoredSet } from './support/sets';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 /** What a newcomer may need, by the measure of a first beat: "within a minute". */
 const SECONDS = 60;
 const TOUCHES = 40;

@@ -5,6 +5,9 @@ import { expect, test } from './support/app';
 import { drum, steadily, tapEvenly, type Stroke } from './support/drummer';
 import { heard, listen, onsets } from './support/ear';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 const KICK = 1;
 const SNARE = 3;
 const HAT = 5;

@@ -4,6 +4,9 @@ import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { band, BAR, BEAT, changes, dropOn, loops, openLaunch, says, SILENT, SLOW } from './support/launch';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 test('twelve patterns of seven lengths, touched one after the other, all change on the sample of one bar line', async ({
   app,
   page,

@@ -6,6 +6,9 @@ import { expect, test } from './support/app';
 import { drum, drumFreely } from './support/drummer';
 import { heard, listen, stall } from './support/ear';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 const SNARE = 3;
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;

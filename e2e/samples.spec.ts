@@ -88,12 +88,12 @@ test('WAV, FLAC, MP3, Ogg Vorbis, Opus and M4A come onto pads, several at once, 
     expect(frames).toBeLessThan(24000 + 6000);
   }
   await page.reload();
+  await expect.poll(() => samplesTold(app)).toBe(6);
   await app.button('Sound 3 Deep Kick').click();
   await app.button('Hear').focus();
   await page.keyboard.down(' ');
   expect(await shareAt(app, 440)).toBeGreaterThan(0);
   await page.keyboard.up(' ');
-  await expect.poll(() => samplesTold(app)).toBe(6);
 });
 
 test('a sample is heard at its pitch and tuned; undo brings the old sound back', async ({ app, page }) => {

@@ -4,6 +4,9 @@ import { heard, listen } from './support/ear';
 import { band, BAR, BEAT, changes, dropOn, openLaunch, says, SILENT, SLOW } from './support/launch';
 import { typeInto } from './support/steps';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 test('sections: stored as it plays, launched as one, edited, put in order, followed by another; all of it is kept', async ({
   app,
   page,

@@ -5,6 +5,9 @@ import { openLaunch } from './support/launch';
 import { expect, test } from './support/app';
 import { differing, heard, listen, of, onsets, stall, type Heard } from './support/ear';
 
+// It is measured when something sounds.
+test.use({ warmUp: true });
+
 /** One closed hat on every beat. */
 function hatSet(tempo: number): StoredSet {
   const set = emptySet();

@@ -45,7 +45,7 @@ async function slowPage(browser: Browser, base: string, slower: number, place: s
   const page = await context.newPage();
   if (set) {
     await storeSet(page, base, set);
-    await giveEar(page as never); // of Playwright's test runner, which has the same pages
+    await giveEar(page as never, { warmUp: true }); // of Playwright's test runner, which has the same pages
   }
   await page.addInitScript(watchPads);
   await countFrames(page);

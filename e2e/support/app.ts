@@ -284,10 +284,11 @@ function drawLessOften(): void {
   };
 }
 
-export const test = base.extend<{ app: App }>({
-  app: async ({ page }, use) => {
+export const test = base.extend<{ app: App; warmUp: boolean }>({
+  warmUp: [false, { option: true }],
+  app: async ({ page, warmUp }, use) => {
     await page.addInitScript(drawLessOften);
-    await giveEar(page);
+    await giveEar(page, { warmUp });
     const problems: string[] = [];
     page.on('pageerror', (error) => problems.push(error.message));
     await use(new App(page));

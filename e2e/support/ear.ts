@@ -6,9 +6,11 @@ import { type EngineEvent, decodeEvents } from '@/core/protocol/events';
  * Hears what the page sends to the loudspeaker, from outside the app: whatever is connected to an audio context's
  * destination is recorded on its way, sample by sample, by a worklet of the tests' own. It also reads along what the audio
  * thread tells the page.
+ * @param warmUp has the engine warm up as it opens. That is a quarter of what loading the app costs: only tests that measure when
+ * something sounds need it.
  */
-export async function giveEar(page: Page): Promise<void> {
-  await page.addInitScript(() => {
+export async function giveEar(page: Page, { warmUp }: { warmUp: boolean }): Promise<void> {
+  await page.addInitScript((cold) => {
     const ear = {
       frames: 0,
       firstFrame: -1,
@@ -72,7 +74,7 @@ export async function giveEar(page: Page): Promise<void> {
     const Original = window.AudioWorkletNode;
     window.AudioWorkletNode = class extends Original {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
-        super(context, name, options);
+        super(context, name, { ...options, processorOptions: { cold } });
         if (name !== 'chaffinch-engine') return;
         this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
         const post = this.port.postMessage.bind(this.port) as (message: unknown, transfer?: Transferable[]) => void;
@@ -86,7 +88,7 @@ export async function giveEar(page: Page): Promise<void> {
         }) as typeof this.port.postMessage;
       }
     };
-  });
+  }, !warmUp);
 }
 
 export interface Heard {

@@ -11,7 +11,7 @@ const QUANTUM = 128;
 /** A runner whose context begins at some frame, and all that it sends. */
 function rig(start = 0) {
   const sent: FromWorklet[] = [];
-  const runner = new EngineRunner(48000, (message) => sent.push(message));
+  const runner = new EngineRunner(48000, (message) => sent.push(message), new WarmUp(48000));
   let frame = start;
   const [left, right] = [new Float32Array(QUANTUM), new Float32Array(QUANTUM)];
   /** Runs so many quanta; the context's counter goes on by `step` frames each. */

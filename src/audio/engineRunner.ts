@@ -1,5 +1,5 @@
 import { Engine } from '@/core/engine/engine';
-import { WarmUp } from '@/core/engine/warmUp';
+import type { WarmUp } from '@/core/engine/warmUp';
 import { at, NOW, type Instruction } from '@/core/protocol/commands';
 import type { FromWorklet, ToWorklet } from './messages';
 
@@ -18,17 +18,19 @@ export class EngineRunner {
   private readonly engine: Engine;
   private origin = NaN;
   private quantaApart = 0;
-  /** Code that runs for the first time costs the first stroke several quanta's time: it runs before anything is heard. */
-  private readonly warmUp: WarmUp;
   /** Quanta at rest so far. */
   private restQuanta = 0;
 
-  /** @param send posts a message to the page, with the buffers that it gives away */
+  /**
+   * @param send posts a message to the page, with the buffers that it gives away
+   * @param warmUp goes on while nothing is to be heard: code that runs for the first time would cost the first stroke several
+   * quanta's time
+   */
   constructor(
     sampleRate: number,
     private readonly send: (message: FromWorklet, transfer: ArrayBufferLike[]) => void,
+    private readonly warmUp: WarmUp | null,
   ) {
-    this.warmUp = new WarmUp(sampleRate);
     this.engine = new Engine(sampleRate);
   }
 
@@ -46,15 +48,15 @@ export class EngineRunner {
     const { engine } = this;
     this.followContext(contextFrame);
     engine.process(left, right, QUANTUM);
-    if (this.restQuanta < WARM_UP_TO && engine.isAtRest) this.rest();
+    if (this.warmUp && this.restQuanta < WARM_UP_TO && engine.isAtRest) this.rest(this.warmUp);
     if (engine.events.length === 0 && engine.log.length === 0) return;
     const events = engine.events.drain();
     this.send({ events, origin: this.origin, log: engine.log.drain() }, [events.buffer]);
   }
 
-  private rest(): void {
+  private rest(warmUp: WarmUp): void {
     this.restQuanta++;
-    if (this.restQuanta > WARM_UP_FROM && this.restQuanta % 2 === 0) this.warmUp.play();
+    if (this.restQuanta > WARM_UP_FROM && this.restQuanta % 2 === 0) warmUp.play();
   }
 
   /** Pads say what they heard by the context's clock. */
