@@ -116,7 +116,7 @@ function shapedKit({ sampled, waves }: Half): Kit {
 
 /** Every track, four groups and the whole mix with everything on, the tracks through the groups, and all of them to the echo. */
 function fullMix(): Instruction[] {
-  const settings = { low: 3, bell: -4, bellHz: 800, high: 2, ratio: 4, threshold: -24, filter: -0.2, pan: 0.3, room: 0.2, echo: 0.3 }; // prettier-ignore
+  const settings = { low: 3, bell: -4, bellHz: 800, high: 2, ratio: 4, threshold: -24, drive: 0.5, filter: -0.2, pan: 0.3, room: 0.2, echo: 0.3 }; // prettier-ignore
   const channels = [...Array(MAX_TRACKS).keys(), ...Array.from({ length: MAX_GROUPS + 1 }, (_, i) => FIRST_GROUP_CHANNEL + i)]; // prettier-ignore
   return [
     ...channels.flatMap((channel) =>

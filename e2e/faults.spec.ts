@@ -74,6 +74,7 @@ test('a sound engine that cannot be fetched says so for as long as it is missing
   await page.evaluate(() => void ((window as unknown as { missing: boolean }).missing = false));
   await app.button('Start audio').click();
   await expect(page.getByRole('alert')).toHaveCount(0);
+  await app.hears();
   await app.watchLights();
   await app.play.click();
   await app.expectLit(1, 3);

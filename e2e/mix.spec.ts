@@ -1,3 +1,4 @@
+import type { Move } from '@/core/document/moves';
 import type { Track } from '@/core/document/track';
 import { DIALOG, expectReadableInOtherThemes, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
@@ -58,6 +59,7 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await app.button('Channel of Wheels').click();
   await slider(app, 'Wheels pan').press('Home');
   await slider(app, 'Wheels Echo').press('End');
+  await slider(app, 'Wheels Drive').press('End');
   await app.button('Equaliser of Wheels').click();
   await app.strip('Wheels Low number').fill('-9');
   await app.strip('Wheels Low number').press('Enter');
@@ -65,7 +67,7 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await slider(app, 'Wheels Ratio').press('End');
   await expect
     .poll(() => told(app))
-    .toEqual(expect.arrayContaining(['0 pan -1', '0 echo 1', '0 low -9', '0 ratio 20']));
+    .toEqual(expect.arrayContaining(['0 pan -1', '0 echo 1', '0 drive 1', '0 low -9', '0 ratio 20']));
   // What begins to duck is heard to do so at once.
   await app.button('Ducking of Wheels').click();
   await choose(app, 'Ducks under', 'All of Kerb');
@@ -76,6 +78,13 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await choose(app, 'Goes to', 'A new group');
   const group = page.getByRole('group', { name: 'Mix of Group 1' });
   await expect(group).toBeVisible();
+  // A group is muted by muting all that goes through it.
+  for (const is of ['true', 'false']) {
+    await app.button('Mute Group 1').click();
+    for (const name of ['Group 1', 'Wheels'])
+      await expect(app.button(`Mute ${name}`)).toHaveAttribute('aria-pressed', is);
+    await expect(app.button('Mute Kerb')).toHaveAttribute('aria-pressed', 'false');
+  }
   await choose(app, 'Echo time', '1/4');
   await expect.poll(() => told(app)).toEqual(expect.arrayContaining(['0 to 0', 'echo 960 ticks 0 ms']));
   await choose(app, 'Echo time', 'In ms');
@@ -85,7 +94,7 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   // All of it is kept.
   const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250);
   const { channel, goesTo } = kept.tracks[WHEELS] as Track;
-  expect(channel).toEqual({ pan: -1, echo: 1, low: -9, ratio: 20, duck: 10 });
+  expect(channel).toEqual({ pan: -1, echo: 1, drive: 1, low: -9, ratio: 20, duck: 10 });
   expect([goesTo, kept.mix?.groups?.map(({ id, name }) => [id, name])]).toEqual([0, [[0, 'Group 1']]]);
   await app.open();
   await openMix(app);
@@ -137,7 +146,9 @@ test('while Moves are written, a send that is ridden becomes the pattern’s; th
     await expect(app.position).not.toHaveText(bar);
   }
   await page.mouse.up();
-  const saved = await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).patterns.some((pattern) => pattern?.moves?.some((move) => 'on' in move))); // prettier-ignore
+  // The set is saved while the hand is on its way, too.
+  const isWhole = (move: Move) => 'on' in move && move.points.some(({ value }) => value > 0.75);
+  const saved = await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).patterns.some((pattern) => pattern?.moves?.some(isWhole))); // prettier-ignore
   const track = saved.tracks[WHEELS] as Track;
   expect(track.channel?.echo).toBeUndefined();
   const move = track.patterns.flatMap((pattern) => pattern?.moves ?? []).find((one) => 'on' in one)!;

@@ -35,6 +35,11 @@ export class App {
   async open(): Promise<void> {
     await this.page.goto('/pads');
     await expect(this.play).toBeVisible();
+    await this.hears();
+  }
+
+  /** Waits until the engine has begun to make sound, were it silence: what is asked of it before that is lost. */
+  async hears(): Promise<void> {
     await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
   }
 

@@ -93,15 +93,25 @@ export function touchChain(store: Store, instrument: Instrument, track: number):
   else instrument.perform({ type: 'launch', track, slot: CHAIN, on: on(state), inPlace: false });
 }
 
-/** A mute or solo is touched: it waits for *Drop on* like everything else; touched again, it does not. */
-export function touchMuteSolo(store: Store, instrument: Instrument, track: number, which: 'mute' | 'solo'): void {
+/**
+ * A mute or solo is touched, of one track or of all of a group: it waits for *Drop on* like everything else; touched again, it does not. Of tracks
+ * of which only some are muted or soloed, all will be.
+ */
+export function touchMuteSolo(
+  store: Store,
+  instrument: Instrument,
+  tracks: readonly number[],
+  which: 'mute' | 'solo',
+): void {
   const { live } = instrument.performance.launcher;
   const [is, waits] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-  if (waits[track] !== AS_IT_IS) return instrument.perform({ type: 'cancelMuteSolo', track });
-  const wanted = is[track] === 1 ? 0 : 1;
+  const waiting = tracks.filter((track) => waits[track] !== AS_IT_IS);
+  for (const track of waiting) instrument.perform({ type: 'cancelMuteSolo', track });
+  if (waiting.length > 0) return;
+  const wanted = tracks.every((track) => is[track] === 1) ? 0 : 1;
   const mute = which === 'mute' ? wanted : AS_IT_IS;
   const solo = which === 'solo' ? wanted : AS_IT_IS;
-  instrument.perform({ type: 'muteSolo', track, mute, solo, on: on(store.getState()) });
+  for (const track of tracks) instrument.perform({ type: 'muteSolo', track, mute, solo, on: on(store.getState()) });
 }
 
 /** Everything stops on *Drop on*; asked again before that, at once. */

@@ -49,8 +49,24 @@ test('the override and In place hold for what is launched meanwhile', () => {
   touchCard(store, instrument, 1, 0);
   store.dispatch(overrideSet(true));
   touchSection(store, instrument, 2);
-  touchMuteSolo(store, instrument, 1, 'solo');
+  touchMuteSolo(store, instrument, [1], 'solo');
   expect(told).toEqual([{ type: 'launch', track: 1, slot: 0, on: LOOP_END, inPlace: true }, { type: 'launchSection', section: 2, on: 0, inPlace: true }, { type: 'muteSolo', track: 1, mute: -1, solo: 1, on: 0 }]); // prettier-ignore
+});
+
+test('of a group all tracks are muted, were it only some that are not; all or those that wait are taken back', () => {
+  const { store, told, instrument, performance, waiting } = stage();
+  const gate = (track: number, muted: number, nextMute: number) => performance.takeAll([{ ...waiting(track, SILENT, Infinity), muted, nextMute, muteSoloTick: nextMute < 0 ? Infinity : BAR } as EngineEvent]); // prettier-ignore
+  const touch = () => {
+    told.length = 0;
+    touchMuteSolo(store, instrument, [0, 1], 'mute');
+    return told.map((command) => (command.type === 'muteSolo' ? [command.track, command.mute, command.solo] : [command.type, 'track' in command && command.track])); // prettier-ignore
+  };
+  gate(0, 1, -1);
+  expect(touch()).toEqual([[0, 1, -1], [1, 1, -1]]); // prettier-ignore
+  gate(1, 0, 1);
+  expect(touch()).toEqual([['cancelMuteSolo', 1]]);
+  gate(1, 1, -1);
+  expect(touch()).toEqual([[0, 0, -1], [1, 0, -1]]); // prettier-ignore
 });
 
 test('an empty slot gets a pattern, which is launched; an empty pad does nothing', () => {

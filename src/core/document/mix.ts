@@ -2,7 +2,7 @@ import { MAX_TRACKS } from './limits';
 import type { ControlRange } from './moves';
 
 /** What of one channel of the mix can be turned. */
-export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'filter', 'room', 'echo', 'duck', 'duckTime'] as const; // prettier-ignore
+export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'drive', 'filter', 'room', 'echo', 'duck', 'duckTime'] as const; // prettier-ignore
 export type MixControl = (typeof MIX_CONTROLS)[number];
 
 export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
@@ -19,6 +19,7 @@ export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
   release: 'Release',
   makeUp: 'Make-up',
   knee: 'Knee',
+  drive: 'Drive',
   filter: 'Filter',
   room: 'Room',
   echo: 'Echo',
@@ -28,7 +29,7 @@ export const MIX_CONTROL_NAMES: Record<MixControl, string> = {
 
 /**
  * Level 0..1, 1 is as it comes; pan -1..1; low, bell, high, threshold, make-up and knee in dB, the bell's place in Hz, its width as Q, the ratio as so many
- * dB in for one out, attack and release in ms; the filter -1..1: left of the middle it closes from above, right of it from below; room and echo
+ * dB in for one out, attack and release in ms; drive 0..1; the filter -1..1: left of the middle it closes from above, right of it from below; room and echo
  * as the share that is sent there; ducking in dB under a full stroke of the pad that it follows, and in ms until it is back.
  */
 export const MIX_RANGES: Record<MixControl, ControlRange> = {
@@ -45,6 +46,7 @@ export const MIX_RANGES: Record<MixControl, ControlRange> = {
   release: { min: 10, max: 1000, neutral: 120 },
   makeUp: { min: 0, max: 24, neutral: 0 },
   knee: { min: 0, max: 24, neutral: 6 },
+  drive: { min: 0, max: 1, neutral: 0 },
   filter: { min: -1, max: 1, neutral: 0 },
   room: { min: 0, max: 1, neutral: 0 },
   echo: { min: 0, max: 1, neutral: 0 },

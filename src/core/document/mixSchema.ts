@@ -30,6 +30,7 @@ export class ChannelSettingsSchema {
   @Turned('release') release?: number;
   @Turned('makeUp') makeUp?: number;
   @Turned('knee') knee?: number;
+  @Turned('drive') drive?: number;
   @Turned('filter') filter?: number;
   @Turned('room') room?: number;
   @Turned('echo') echo?: number;

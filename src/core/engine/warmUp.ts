@@ -114,7 +114,17 @@ function everything(): Instruction[] {
 
 /** A channel with something of everything, which goes through a group to the echo. */
 function mixed(): Instruction[] {
-  const controls = { low: 3, bell: -2, high: 1, ratio: 3, filter: -0.3, pan: 0.2, room: 0.1, echo: 0.2 } as const;
+  const controls = {
+    low: 3,
+    bell: -2,
+    high: 1,
+    ratio: 3,
+    drive: 0.4,
+    filter: -0.3,
+    pan: 0.2,
+    room: 0.1,
+    echo: 0.2,
+  } as const;
   return [
     ...Object.entries(controls).map(([control, value]): Instruction => ({ type: 'channel', channel: 1, control: control as MixControl, value })),
     { type: 'goesTo', channel: 1, group: 0 },

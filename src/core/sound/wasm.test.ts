@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import wabt from 'wabt';
 import { FOURIER_WASM } from './fourierWasm';
+import { MIX_LOOPS_WASM } from './mix/mixLoopsWasm';
 import { SAMPLE_READER_WASM } from './sampleReaderWasm';
 import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
 
@@ -9,6 +10,7 @@ test.each([
   ['fourier', FOURIER_WASM],
   ['sampleReader', SAMPLE_READER_WASM],
   ['voiceLoops', VOICE_LOOPS_WASM],
+  ['mix/mixLoops', MIX_LOOPS_WASM],
 ])('what runs of %s is what the text says, and this Node can run it', async (name, bytes) => {
   const text = readFileSync(path.join(__dirname, `${name}.wat`), 'utf8');
   const { parseWat } = await wabt();

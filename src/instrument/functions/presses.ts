@@ -143,11 +143,11 @@ export const SWITCH_FUNCTIONS = {
   padsLaunchSections: padsLaunch('sections'),
   mute: {
     isOn: (state, target, desk) => isMuteSolo(state, target, desk, 'mute'),
-    toggle: withTrack((track, { store, instrument }) => touchMuteSolo(store, instrument, track, 'mute')),
+    toggle: withTrack((track, { store, instrument }) => touchMuteSolo(store, instrument, [track], 'mute')),
   },
   solo: {
     isOn: (state, target, desk) => isMuteSolo(state, target, desk, 'solo'),
-    toggle: withTrack((track, { store, instrument }) => touchMuteSolo(store, instrument, track, 'solo')),
+    toggle: withTrack((track, { store, instrument }) => touchMuteSolo(store, instrument, [track], 'solo')),
   },
   play: { isOn: ({ session }) => session.playing, toggle: (_, { instrument }) => instrument.playOrStop() },
   record: { isOn: ({ session }) => session.recording, toggle: (_, { instrument }) => instrument.toggleRecord() },

@@ -11,32 +11,35 @@ import { RADIUS, WORDS_STRONG } from '../theme/tokens';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
 interface Props {
-  trackId: number;
-  /** Its place in the list. */
-  place: number;
-  /** Its name. */
-  track: string;
+  /** Ids of the track, or of all tracks of a group, one at least. */
+  tracks: readonly number[];
+  /** Name of the track or the group. */
+  name: string;
+  /** Place of the track in the list; null for a group, which no device can have. */
+  place: number | null;
   which: 'mute' | 'solo';
 }
 
-/** Mutes or solos a track when *Drop on* says; meanwhile it counts the beats. */
-export function Gate({ trackId, place, track, which }: Props) {
+/** Mutes or solos a track, or all of a group, when *Drop on* says; meanwhile it counts the beats. */
+export function Gate({ tracks, name, place, which }: Props) {
   const store = useStore() as Store;
   const tokens = useTokens();
   const instrument = useInstrument();
-  const [is, waits, tick] = useLaunch(({ launcher: { live } }) => {
+  const [is, tick] = useLaunch(({ launcher: { live } }) => {
     const [now, next] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
-    return `${now[trackId]} ${next[trackId]} ${live.muteSoloTick[trackId]}`;
+    const waiting = tracks.filter((track) => next[track] !== AS_IT_IS);
+    return `${tracks.every((track) => now[track] === 1)} ${Math.min(...waiting.map((track) => live.muteSoloTick[track]!))}`;
   }).split(' ');
-  const beats = useBeatsLeft(Number(waits) === AS_IT_IS ? Infinity : Number(tick));
+  const isOn = is === 'true';
+  const beats = useBeatsLeft(Number(tick));
   const word = which === 'mute' ? 'Mute' : 'Solo';
   return (
     <ControlButton
-      label={`${word} ${track}`}
-      maps={{ do: which, row: place }}
-      pressed={is === '1'}
-      description={beats === null ? (is === '1' ? 'on' : 'off') : `changes${inBeats(beats)}`}
-      onTap={() => touchMuteSolo(store, instrument, trackId, which)}
+      label={`${word} ${name}`}
+      maps={place === null ? undefined : { do: which, row: place }}
+      pressed={isOn}
+      description={beats === null ? (isOn ? 'on' : 'off') : `changes${inBeats(beats)}`}
+      onTap={() => touchMuteSolo(store, instrument, tracks, which)}
       style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
     >
       <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>

@@ -40,8 +40,8 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
       <View style={styles.head}>
         <TrackName track={track} place={place} />
         <View style={styles.gates}>
-          <Gate trackId={trackId} place={place} track={name} which="mute" />
-          <Gate trackId={trackId} place={place} track={name} which="solo" />
+          <Gate tracks={[trackId]} name={name} place={place} which="mute" />
+          <Gate tracks={[trackId]} name={name} place={place} which="solo" />
         </View>
         <View aria-hidden style={[styles.level, { backgroundColor: tokens.rule }]}>
           <View style={{ width: `${track.level * 100}%`, height: 4, backgroundColor: own }} />

@@ -60,6 +60,7 @@ export function ChannelPanel({ shown }: { shown: ShownChannel }) {
         </>
       )}
       <TurnStrip control="filter" shown={shown} />
+      <TurnStrip control="drive" shown={shown} />
       <StripGroup name="Equaliser" of={name}>
         <EqualiserCurve shown={shown} />
         {EQUALISER.map((control) => (

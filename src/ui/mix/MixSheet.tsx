@@ -66,15 +66,17 @@ interface RowProps {
 }
 
 function ChannelRow({ shown, place, isOpen, onOpen }: RowProps) {
-  const { channel, kind, name } = shown;
+  const { kind, name, tracks } = shown;
+  // Controllers know tracks by their places.
+  const mapped = kind === 'track' ? place : null;
   return (
     <>
       <View role="group" aria-label={`Mix of ${name}`} style={styles.row}>
-        <LevelStrip shown={shown} place={kind === 'track' ? place : null} isOpen={isOpen} onOpen={onOpen} />
-        {kind === 'track' && (
+        <LevelStrip shown={shown} place={mapped} isOpen={isOpen} onOpen={onOpen} />
+        {tracks.length > 0 && (
           <>
-            <Gate trackId={channel} place={place} track={name} which="mute" />
-            <Gate trackId={channel} place={place} track={name} which="solo" />
+            <Gate tracks={tracks} name={name} place={mapped} which="mute" />
+            <Gate tracks={tracks} name={name} place={mapped} which="solo" />
           </>
         )}
       </View>

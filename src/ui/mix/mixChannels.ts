@@ -1,6 +1,6 @@
 import { createSelector } from '@reduxjs/toolkit';
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type ChannelSettings } from '@/core/document/mix';
-import { tracksOf } from '@/core/document/set';
+import { tracksOf, type BeatSet } from '@/core/document/set';
 import { selectSet } from '@/store/selectors';
 
 /** One channel of the mix as the place shows it. */
@@ -14,11 +14,19 @@ export interface ShownChannel {
   /** 0..1 */
   level: number;
   settings: ChannelSettings;
+  /** Ids of the tracks that come through it; none of the whole mix, of which that says nothing. */
+  tracks: number[];
   /** Id of the group that it goes to. */
   to?: number;
 }
 
 const NONE: ChannelSettings = {};
+
+/** Ids of the tracks that go through a group, at once or by way of another one. */
+function tracksThrough(set: BeatSet, group: number): number[] {
+  const ways = new Set([group, ...(set.mix?.groups ?? []).flatMap(({ id, to }) => (to === group ? [id] : []))]);
+  return tracksOf(set).flatMap(({ id, goesTo }) => (goesTo !== undefined && ways.has(goesTo) ? [id] : []));
+}
 
 /** All channels: tracks from top to bottom, groups, the whole mix. */
 export const selectChannels = createSelector([selectSet], (set): ShownChannel[] => {
@@ -29,6 +37,7 @@ export const selectChannels = createSelector([selectSet], (set): ShownChannel[] 
     colour,
     level,
     settings: channel,
+    tracks: [id],
     ...(goesTo !== undefined && { to: goesTo }),
   }));
   const groups = (set.mix?.groups ?? []).map(({ id, name, colour, level, settings = NONE, to }): ShownChannel => ({
@@ -38,8 +47,9 @@ export const selectChannels = createSelector([selectSet], (set): ShownChannel[] 
     colour,
     level,
     settings,
+    tracks: tracksThrough(set, id),
     ...(to !== undefined && { to }),
   }));
   const { whole = NONE, level = 1 } = set.mix ?? {};
-  return [...tracks, ...groups, { channel: WHOLE_CHANNEL, kind: 'whole', name: 'Whole mix', colour: 0, level, settings: whole }];
+  return [...tracks, ...groups, { channel: WHOLE_CHANNEL, kind: 'whole', name: 'Whole mix', colour: 0, level, settings: whole, tracks: [] }];
 }); // prettier-ignore

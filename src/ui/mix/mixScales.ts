@@ -32,6 +32,7 @@ const FACTS: Record<Exclude<MixControl, 'level'>, Facts> = {
   release: { runs: 'by ratio', unit: 'ms', step: 1 / 4, decimals: 0 },
   makeUp: { runs: 'evenly', unit: 'dB', step: 0.5, decimals: 1 },
   knee: { runs: 'evenly', unit: 'dB', step: 1, decimals: 0 },
+  drive: SHARE,
   filter: { ...SHARE, step: 0.02, signed: true },
   room: SHARE,
   echo: SHARE,

@@ -1,8 +1,7 @@
 import { LOOK_FRAMES } from './glide';
+import type { MixBus } from './mixBus';
+import { A1, A2, A3, filter, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, M0, M1, M2 } from './mixLoops';
 
-/** What of a band moves with each sample, and by how much. */
-const NUMBERS = 6;
-const [A1, A2, A3, M0, M1, M2] = [0, 1, 2, 3, 4, 5] as const;
 /** What a filter holds that is as good as empty. */
 const QUIET = 1e-12;
 
@@ -12,22 +11,20 @@ const QUIET = 1e-12;
  * Solving the continuous SVF equations using trapezoidal integration, 2013).
  */
 export class Band {
-  /** Where the numbers are, the steps that they take with each sample, and where they will be at the next look. */
-  private readonly numbers = new Float64Array(NUMBERS);
-  private readonly steps = new Float64Array(NUMBERS);
-  private readonly targets = new Float64Array(NUMBERS);
+  private readonly numbers = new Float64Array(FILTER_NUMBERS);
+  /** Where those that move will be at the next look. */
+  private readonly targets = new Float64Array(FIRST_STEP);
   private isMoving = false;
-  /** Of each channel: the states of both integrators. */
-  private readonly held = new Float64Array(4);
 
   /** Whether nothing rings in it. */
   get isQuiet(): boolean {
-    const { held } = this;
-    return isSmall(held[0]!) && isSmall(held[1]!) && isSmall(held[2]!) && isSmall(held[3]!);
+    const { numbers } = this;
+    for (let i = HELD; i < FILTER_NUMBERS; i++) if (!isSmall(numbers[i]!)) return false;
+    return true;
   }
 
   clear(): void {
-    this.held.fill(0);
+    this.numbers.fill(0, HELD);
   }
 
   /** Forgets what is as good as nothing: arithmetic on the smallest numbers there are is many times slower. Called at looks alone. */
@@ -42,7 +39,7 @@ export class Band {
    * @param m0 share of the input, m1 of the band, m2 of the low-pass
    */
   moveTo(g: number, k: number, m0: number, m1: number, m2: number): void {
-    const { numbers, steps, targets } = this;
+    const { numbers, targets } = this;
     const a1 = 1 / (1 + g * (g + k));
     targets[A1] = a1;
     targets[A2] = g * a1;
@@ -50,7 +47,7 @@ export class Band {
     targets[M0] = m0;
     targets[M1] = m1;
     targets[M2] = m2;
-    for (let i = 0; i < NUMBERS; i++) steps[i] = (targets[i]! - numbers[i]!) / LOOK_FRAMES;
+    for (let i = 0; i < FIRST_STEP; i++) numbers[FIRST_STEP + i] = (targets[i]! - numbers[i]!) / LOOK_FRAMES;
     this.isMoving = true;
   }
 
@@ -58,61 +55,25 @@ export class Band {
   stay(): void {
     if (!this.isMoving) return;
     this.isMoving = false;
-    this.steps.fill(0);
-    for (let i = 0; i < NUMBERS; i++) this.numbers[i] = this.targets[i]!;
+    for (let i = 0; i < FIRST_STEP; i++) {
+      this.numbers[i] = this.targets[i]!;
+      this.numbers[FIRST_STEP + i] = 0;
+    }
   }
 
-  /** Filters frames of both channels in place. Side by side: each waits for its last sample most of the time. */
-  process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const { numbers, steps, held } = this;
-    let a1 = numbers[A1]!;
-    let a2 = numbers[A2]!;
-    let a3 = numbers[A3]!;
-    let m0 = numbers[M0]!;
-    let m1 = numbers[M1]!;
-    let m2 = numbers[M2]!;
-    const s1 = steps[A1]!;
-    const s2 = steps[A2]!;
-    const s3 = steps[A3]!;
-    const t0 = steps[M0]!;
-    const t1 = steps[M1]!;
-    const t2 = steps[M2]!;
-    let l1 = held[0]!;
-    let l2 = held[1]!;
-    let r1 = held[2]!;
-    let r2 = held[3]!;
-    for (let i = from; i < from + frames; i++) {
-      const l = left[i]!;
-      const r = right[i]!;
-      const aboveLeft = l - l2;
-      const aboveRight = r - r2;
-      const bandLeft = a1 * l1 + a2 * aboveLeft;
-      const bandRight = a1 * r1 + a2 * aboveRight;
-      const lowLeft = l2 + a2 * l1 + a3 * aboveLeft;
-      const lowRight = r2 + a2 * r1 + a3 * aboveRight;
-      l1 = 2 * bandLeft - l1;
-      r1 = 2 * bandRight - r1;
-      l2 = 2 * lowLeft - l2;
-      r2 = 2 * lowRight - r2;
-      left[i] = m0 * l + m1 * bandLeft + m2 * lowLeft;
-      right[i] = m0 * r + m1 * bandRight + m2 * lowRight;
-      a1 += s1;
-      a2 += s2;
-      a3 += s3;
-      m0 += t0;
-      m1 += t1;
-      m2 += t2;
+  /** Filters frames of both channels in place. */
+  process(bus: MixBus, from: number, frames: number): void {
+    filter(this.numbers, bus, from, frames);
+  }
+
+  /** Filters frames by three of them, one after the other. */
+  static processThree(one: Band, two: Band, three: Band, bus: MixBus, from: number, frames: number): void {
+    if (!one.isMoving && !two.isMoving && !three.isMoving) {
+      return filter3(one.numbers, two.numbers, three.numbers, bus, from, frames);
     }
-    held[0] = l1;
-    held[1] = l2;
-    held[2] = r1;
-    held[3] = r2;
-    numbers[A1] = a1;
-    numbers[A2] = a2;
-    numbers[A3] = a3;
-    numbers[M0] = m0;
-    numbers[M1] = m1;
-    numbers[M2] = m2;
+    one.process(bus, from, frames);
+    two.process(bus, from, frames);
+    three.process(bus, from, frames);
   }
 }
 

@@ -179,3 +179,27 @@ test('what the compressor folds of a sine of 5 kHz, as quick and strong as it ca
     if (hz % 5000 !== 0) expect([hz, levelAt(left, hz, SECOND) - tone < -60]).toEqual([hz, true]);
   }
 });
+
+test('drive at its end: what a sine of 5 kHz folds to where anybody hears it, below 20 kHz, is 60 dB down', () => {
+  const { left } = through(sine(5000, SECOND, 1), [[0, 'drive', 1]]);
+  const tone = levelAt(left, 5000, SECOND / 2);
+  for (let hz = 500; hz < 20000; hz += 500) {
+    if (hz % 5000 !== 0) expect([hz, levelAt(left, hz, SECOND / 2) - tone < -60]).toEqual([hz, true]);
+  }
+  // It is driven: the third harmonic of a square is a third of the tone, -9.54 dB.
+  expect(levelAt(left, 15000, SECOND / 2) - tone).toBeGreaterThan(-16);
+});
+
+test('the more drive, the more harmonics, odd ones alone; what peaks at -12 dBFS keeps its peak; as it begins nothing is bent', () => {
+  const driven = [0.001, 0.25, 0.5, 0.75, 1].map((drive) => through(sine(500, SECOND, 0.25), [[0, 'drive', drive]]).left); // prettier-ignore
+  const third = driven.map((left) => levelAt(left, 1500, SECOND / 2) - levelAt(left, 500, SECOND / 2));
+  expect(third[0]!).toBeLessThan(-70);
+  for (let i = 1; i < third.length; i++) expect(third[i]!).toBeGreaterThan(third[i - 1]! + 3);
+  for (const left of driven) {
+    const peak = left.subarray(SECOND / 2).reduce((most, x) => Math.max(most, x), 0);
+    expect(20 * Math.log10(peak / 0.25)).toBeGreaterThan(-0.5);
+    expect(20 * Math.log10(peak / 0.25)).toBeLessThan(0.5);
+    expect(levelAt(left, 1000, SECOND / 2)).toBeLessThan(-120);
+  }
+  for (const hz of [50, 1000, 10000, 18000]) expect(Math.abs(gainAt(hz, ['drive', 0.001]))).toBeLessThan(0.1);
+});

@@ -5,6 +5,7 @@ import { Duck } from './duck';
 import { Equaliser } from './equaliser';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
 import type { MixBus } from './mixBus';
+import { Saturation } from './saturation';
 import { Sweep } from './sweep';
 
 /** Frames without any input after which it looks whether it may sleep. */
@@ -15,7 +16,7 @@ const [LEFT, RIGHT, ROOM, ECHO] = [0, 1, 2, 3] as const;
 const GAINS = 4;
 
 /**
- * What one track, one group or the whole mix goes through: equaliser, compressor, filter, pan, and the shares that it sends to room and echo. Its
+ * What one track, one group or the whole mix goes through: equaliser, compressor, drive, filter, pan, and the shares that it sends to room and echo. Its
  * level is the mixer's. What is neutral is not rendered; with nothing to do, or nothing in it, all of it sleeps.
  */
 export class Channel {
@@ -23,6 +24,7 @@ export class Channel {
   isAwake = false;
   private readonly equaliser: Equaliser;
   private readonly compressor: Compressor;
+  private readonly saturation: Saturation;
   private readonly sweep: Sweep;
   private readonly duck: Duck;
   private readonly pan: Glide;
@@ -36,6 +38,7 @@ export class Channel {
   constructor(sampleRate: number) {
     this.equaliser = new Equaliser(sampleRate);
     this.compressor = new Compressor(sampleRate);
+    this.saturation = new Saturation(sampleRate);
     this.sweep = new Sweep(sampleRate);
     this.duck = new Duck(sampleRate);
     const looks = glideLooks(sampleRate);
@@ -46,9 +49,9 @@ export class Channel {
 
   /** Whether it does anything. */
   get isWanted(): boolean {
-    const { equaliser, compressor, sweep, duck, pan, room, echo } = this;
-    const places = isUp(pan) || isUp(room) || isUp(echo);
-    return this.isAwake || places || equaliser.isWanted || compressor.isWanted || sweep.isWanted || duck.isWanted;
+    const { equaliser, compressor, saturation, sweep, duck, pan, room, echo } = this;
+    const bends = compressor.isWanted || saturation.isWanted || sweep.isWanted;
+    return this.isAwake || isUp(pan) || isUp(room) || isUp(echo) || equaliser.isWanted || bends || duck.isWanted;
   }
 
   /** dB by which its compressor makes it softer now. */
@@ -75,6 +78,9 @@ export class Channel {
         break;
       case 'bellQ':
         equaliser.bell.q.goTo(value);
+        break;
+      case 'drive':
+        this.saturation.amount.goTo(value);
         break;
       case 'filter':
         this.sweep.place.goTo(value);
@@ -123,9 +129,10 @@ export class Channel {
       if (!this.isAwake) continue;
       const run = Math.min(frames - from, LOOK_FRAMES - gone);
       this.listen(bus, from, run);
-      this.equaliser.process(left, right, from, run);
+      this.equaliser.process(bus, from, run);
       this.compressor.process(left, right, from, run, frame + from);
-      this.sweep.process(left, right, from, run);
+      this.saturation.process(bus, from, run);
+      this.sweep.process(bus, from, run);
       this.send(bus, from, run);
       from += run;
     }
@@ -135,6 +142,7 @@ export class Channel {
   private arrive(frame = 0): void {
     this.equaliser.arrive();
     this.compressor.arrive();
+    this.saturation.arrive();
     this.sweep.arrive();
     this.duck.arrive();
     this.pan.arrive();
@@ -147,14 +155,16 @@ export class Channel {
   }
 
   private look(frame: number): void {
-    const { equaliser, compressor, sweep } = this;
-    if (this.still >= STILL_FRAMES && equaliser.isQuiet && compressor.isQuiet && sweep.isQuiet) {
+    const { equaliser, compressor, saturation, sweep } = this;
+    const isQuiet = equaliser.isQuiet && compressor.isQuiet && saturation.isQuiet && sweep.isQuiet;
+    if (this.still >= STILL_FRAMES && isQuiet) {
       this.isAwake = false;
       this.still = 0;
       return this.arrive(frame);
     }
     equaliser.look();
     compressor.look();
+    saturation.look();
     sweep.look();
     const places = this.pan.look();
     const fills = this.room.look();

@@ -2,6 +2,7 @@ import { MIX_RANGES } from '../../document/mix';
 import { decibels, tanHalfTurns } from '../../math';
 import { Band } from './band';
 import { Glide, glideLooks } from './glide';
+import type { MixBus } from './mixBus';
 
 /** Where the shelves have half of their gain, Hz; with this Q they rise as steeply as they can without a bump. */
 export const LOW_SHELF_HZ = 120;
@@ -22,7 +23,7 @@ class EqualiserBand {
   readonly q: Glide;
   /** Whether it is rendered. */
   isOn = false;
-  private readonly band = new Band();
+  readonly band = new Band();
 
   constructor(
     private readonly kind: Kind,
@@ -72,8 +73,8 @@ class EqualiserBand {
     else band.clear();
   }
 
-  process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    if (this.isOn) this.band.process(left, right, from, frames);
+  process(bus: MixBus, from: number, frames: number): void {
+    if (this.isOn) this.band.process(bus, from, frames);
   }
 
   /** Numbers of the filter, from the sum of input, band and low that is this kind (A. Simper, 2013). */
@@ -124,9 +125,13 @@ export class Equaliser {
     this.high.look();
   }
 
-  process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    this.low.process(left, right, from, frames);
-    this.bell.process(left, right, from, frames);
-    this.high.process(left, right, from, frames);
+  process(bus: MixBus, from: number, frames: number): void {
+    const { low, bell, high } = this;
+    if (low.isOn && bell.isOn && high.isOn) {
+      return Band.processThree(low.band, bell.band, high.band, bus, from, frames);
+    }
+    low.process(bus, from, frames);
+    bell.process(bus, from, frames);
+    high.process(bus, from, frames);
   }
 }

@@ -1,6 +1,7 @@
 import { exp2, tanHalfTurns } from '../../math';
 import { Band } from './band';
 import { Glide, glideLooks } from './glide';
+import type { MixBus } from './mixBus';
 
 /** Where the low-pass and the high-pass stand as the strip leaves its middle, Hz. */
 const OPEN_HZ = 20000;
@@ -48,9 +49,9 @@ export class Sweep {
     this.high.look(this.place.value);
   }
 
-  process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    this.low.process(left, right, from, frames);
-    this.high.process(left, right, from, frames);
+  process(bus: MixBus, from: number, frames: number): void {
+    this.low.process(bus, from, frames);
+    this.high.process(bus, from, frames);
   }
 }
 
@@ -113,8 +114,8 @@ class Side {
     }
   }
 
-  process(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    if (this.isOn) this.band.process(left, right, from, frames);
+  process(bus: MixBus, from: number, frames: number): void {
+    if (this.isOn) this.band.process(bus, from, frames);
   }
 }
 

@@ -1,0 +1,51 @@
+import fc from 'fast-check';
+import { random } from '../../random';
+import { MAX_STRETCH } from '../stretch';
+import { MixBus } from './mixBus';
+import { bend, filter3, filter3Slowly, FILTER_NUMBERS, FIRST_STEP, HELD, saturate, SATURATION_NUMBERS, saturateSlowly } from './mixLoops'; // prettier-ignore
+
+const bus = new MixBus();
+
+type Loop = (numbers: readonly Float64Array[], from: number, frames: number) => void;
+const three =
+  (loop: typeof filter3): Loop =>
+  (numbers, from, frames) =>
+    loop(numbers[0]!, numbers[1]!, numbers[2]!, bus, from, frames);
+const one =
+  (loop: typeof saturate): Loop =>
+  (numbers, from, frames) =>
+    loop(numbers[0]!, bus, from, frames);
+
+test.each([
+  ['three filters', three(filter3), three(filter3Slowly), FILTER_NUMBERS],
+  ['a saturation', one(saturate), one(saturateSlowly), SATURATION_NUMBERS],
+] as const)('%s: both sides at once are to the bit what they are one by one', (_, quick, slow, count) => {
+  const run = fc.record({
+    from: fc.nat(60),
+    frames: fc.integer({ min: 1, max: MAX_STRETCH - 60 }),
+    seed: fc.integer({ min: 1, max: 1e6 }),
+  });
+  fc.assert(
+    fc.property(run, ({ from, frames, seed }) => {
+      const heard = [quick, slow].map((loop) => {
+        const next = random(seed);
+        const numbers = [0, 1, 2].map(() => Float64Array.from({ length: count }, () => (next() - 0.5) / 8));
+        // Filters that do not move.
+        if (count === FILTER_NUMBERS) for (const of of numbers) of.fill(0, FIRST_STEP, HELD);
+        for (const side of [bus.left, bus.right]) for (let i = 0; i < MAX_STRETCH; i++) side[i] = 4 * next() - 2;
+        loop(numbers, from, frames);
+        return [numbers, bus.left.slice(), bus.right.slice()];
+      });
+      expect(heard[0]).toEqual(heard[1]);
+    }),
+  );
+});
+
+test('the curve is the step polynomial of the seventh degree: odd, of slope 1, flat from 35/16 on', () => {
+  expect(bend(0)).toBe(0);
+  expect(bend(1e-6) / 1e-6).toBeCloseTo(1, 9);
+  // Half way there: (35/2 - 35/8 + 21/32 - 5/128) / 16.
+  expect(bend(35 / 32)).toBeCloseTo(0.85888671875, 12);
+  expect([bend(35 / 16), bend(9), bend(-9)]).toEqual([1, 1, -1]);
+  for (let x = 0; x < 2.5; x += 0.01) expect(bend(-x) + bend(x)).toBe(0);
+});

@@ -1,0 +1,202 @@
+import { instantiate, soundMemory, takeBytes } from '../soundMemory';
+import { MIX_LOOPS_WASM } from './mixLoopsWasm';
+import type { MixBus } from './mixBus';
+
+interface Exports {
+  filter3(frames: number, left: number, right: number, numbers: number): void;
+  saturate(frames: number, left: number, right: number, numbers: number): void;
+}
+
+const fast = instantiate<Exports>(MIX_LOOPS_WASM);
+
+// --- filter ---------------------------------------------------------------------------------------------------
+
+/**
+ * Where in the numbers of a filter: those that move with each sample, the steps that they take, and what both integrators hold: left and
+ * right of the first, then of the second.
+ */
+export const [A1, A2, A3, M0, M1, M2, FIRST_STEP, HELD] = [0, 1, 2, 3, 4, 5, 6, 12] as const;
+export const FILTER_NUMBERS = 16;
+
+/**
+ * Filters frames of a bus in place by three filters, one after the other, of which none moves: while one of them waits for its last sample, the
+ * next one works.
+ */
+export function filter3(
+  one: Float64Array,
+  two: Float64Array,
+  three: Float64Array,
+  bus: MixBus,
+  from: number,
+  frames: number,
+): void {
+  if (!fast) return filter3Slowly(one, two, three, bus, from, frames);
+  lend(one, 0);
+  lend(two, FILTER_NUMBERS);
+  lend(three, 2 * FILTER_NUMBERS);
+  fast.filter3(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
+  takeBack(one, 0);
+  takeBack(two, FILTER_NUMBERS);
+  takeBack(three, 2 * FILTER_NUMBERS);
+}
+
+export function filter3Slowly(
+  one: Float64Array,
+  two: Float64Array,
+  three: Float64Array,
+  bus: MixBus,
+  from: number,
+  frames: number,
+): void {
+  filter(one, bus, from, frames);
+  filter(two, bus, from, frames);
+  filter(three, bus, from, frames);
+}
+
+function lend(numbers: Float64Array, at: number): void {
+  for (let i = 0; i < FIRST_STEP; i++) lent[at + i] = numbers[i]!;
+  for (let i = HELD; i < FILTER_NUMBERS; i++) lent[at + i] = numbers[i]!;
+}
+
+function takeBack(numbers: Float64Array, at: number): void {
+  for (let i = HELD; i < FILTER_NUMBERS; i++) numbers[i] = lent[at + i]!;
+}
+
+/** Filters frames of a bus in place. Left and right side by side: each waits for its last sample most of the time. */
+export function filter(numbers: Float64Array, { left, right }: MixBus, from: number, frames: number): void {
+  let a1 = numbers[A1]!;
+  let a2 = numbers[A2]!;
+  let a3 = numbers[A3]!;
+  let m0 = numbers[M0]!;
+  let m1 = numbers[M1]!;
+  let m2 = numbers[M2]!;
+  const s1 = numbers[FIRST_STEP + A1]!;
+  const s2 = numbers[FIRST_STEP + A2]!;
+  const s3 = numbers[FIRST_STEP + A3]!;
+  const t0 = numbers[FIRST_STEP + M0]!;
+  const t1 = numbers[FIRST_STEP + M1]!;
+  const t2 = numbers[FIRST_STEP + M2]!;
+  let l1 = numbers[HELD]!;
+  let r1 = numbers[HELD + 1]!;
+  let l2 = numbers[HELD + 2]!;
+  let r2 = numbers[HELD + 3]!;
+  for (let i = from; i < from + frames; i++) {
+    const l = left[i]!;
+    const r = right[i]!;
+    const aboveLeft = l - l2;
+    const aboveRight = r - r2;
+    const bandLeft = a1 * l1 + a2 * aboveLeft;
+    const bandRight = a1 * r1 + a2 * aboveRight;
+    const lowLeft = l2 + a2 * l1 + a3 * aboveLeft;
+    const lowRight = r2 + a2 * r1 + a3 * aboveRight;
+    l1 = 2 * bandLeft - l1;
+    r1 = 2 * bandRight - r1;
+    l2 = 2 * lowLeft - l2;
+    r2 = 2 * lowRight - r2;
+    left[i] = m0 * l + m1 * bandLeft + m2 * lowLeft;
+    right[i] = m0 * r + m1 * bandRight + m2 * lowRight;
+    a1 += s1;
+    a2 += s2;
+    a3 += s3;
+    m0 += t0;
+    m1 += t1;
+    m2 += t2;
+  }
+  numbers[A1] = a1;
+  numbers[A2] = a2;
+  numbers[A3] = a3;
+  numbers[M0] = m0;
+  numbers[M1] = m1;
+  numbers[M2] = m2;
+  numbers[HELD] = l1;
+  numbers[HELD + 1] = r1;
+  numbers[HELD + 2] = l2;
+  numbers[HELD + 3] = r2;
+}
+
+// --- saturation -----------------------------------------------------------------------------------------------
+
+/** Where in the numbers of a saturation: those that move with each sample, their steps, and what the all-passes hold of left and right. */
+export const [GAIN, MAKE_UP, SHARE, FIRST_SATURATION_STEP, ALL_PASSES] = [0, 1, 2, 3, 6] as const;
+
+/**
+ * Half-band filters of two branches of all-passes. Between the sample rate and twice of it: those of drive.ts, flat up to 0.38 of the sample
+ * rate, 85 dB down from 0.62 on. Between twice and four times of it they may be short: what is heard lies far below (the same design, with three
+ * all-passes and a transition of 0.14: flat up to 20 kHz of 48, 62 dB down from 75 kHz on).
+ */
+const STEEP = [
+  [0.054217525755, 0.383087327291, 0.748720944436],
+  [0.196797969814, 0.573136411148, 0.914293709685],
+] as const;
+const SHORT = [[0.103503787937, 0.751914290756], [0.371742874192]] as const;
+
+/** The branches that a sample goes through, up and down, in the order in which they lie in the numbers. */
+const BRANCHES: readonly (readonly number[])[] = [...STEEP, ...SHORT, ...SHORT, ...STEEP];
+const [UP, OTHER_UP, HIGHER, OTHER_HIGHER, LOWER, OTHER_LOWER, DOWN, OTHER_DOWN] = [0, 1, 2, 3, 4, 5, 6, 7] as const;
+/** Where each branch begins: it holds its last input, and the last output of each of its all-passes. Last: where all of them end. */
+const BRANCH_AT: readonly number[] = BRANCHES.reduce<number[]>(
+  (at, branch) => [...at, at.at(-1)! + 2 * (branch.length + 1)],
+  [ALL_PASSES],
+);
+export const SATURATION_NUMBERS = BRANCH_AT.at(-1)!;
+
+/** Saturates frames of a bus in place. */
+export function saturate(numbers: Float64Array, bus: MixBus, from: number, frames: number): void {
+  if (!fast) return saturateSlowly(numbers, bus, from, frames);
+  for (let i = 0; i < SATURATION_NUMBERS; i++) lent[i] = numbers[i]!;
+  fast.saturate(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
+  for (let i = 0; i < SATURATION_NUMBERS; i++) numbers[i] = lent[i]!;
+}
+
+export function saturateSlowly(numbers: Float64Array, { left, right }: MixBus, from: number, frames: number): void {
+  for (let i = from; i < from + frames; i++) {
+    left[i] = saturated(numbers, left[i]!, 0);
+    right[i] = saturated(numbers, right[i]!, 1);
+    for (let n = GAIN; n <= SHARE; n++) numbers[n]! += numbers[FIRST_SATURATION_STEP + n]!;
+  }
+}
+
+/** One sample of one side: 0 left, 1 right. */
+function saturated(numbers: Float64Array, x: number, side: number): number {
+  const driven = x * numbers[GAIN]!;
+  // Of two branches the second one's sample is the later one; on the way back the first one takes that.
+  const earlier = bent(numbers, through(numbers, UP, driven, side), side);
+  const later = bent(numbers, through(numbers, OTHER_UP, driven, side), side);
+  const y = 0.5 * (through(numbers, DOWN, later, side) + through(numbers, OTHER_DOWN, earlier, side));
+  return x + (y * numbers[MAKE_UP]! - x) * numbers[SHARE]!;
+}
+
+/** One sample at twice the rate: bent at four times of it. */
+function bent(numbers: Float64Array, x: number, side: number): number {
+  const earlier = bend(through(numbers, HIGHER, x, side));
+  const later = bend(through(numbers, OTHER_HIGHER, x, side));
+  return 0.5 * (through(numbers, LOWER, later, side) + through(numbers, OTHER_LOWER, earlier, side));
+}
+
+function through(numbers: Float64Array, branch: number, x: number, side: number): number {
+  let at = BRANCH_AT[branch]! + side;
+  for (const coefficient of BRANCHES[branch]!) {
+    const y = coefficient * (x - numbers[at + 2]!) + numbers[at]!;
+    numbers[at] = x;
+    x = y;
+    at += 2;
+  }
+  numbers[at] = x;
+  return x;
+}
+
+/**
+ * A curve that bends gently: odd, slope 1 at the origin, from ±2.1875 on it is ±1, and all its bends up to the third derivative are smooth there, so that
+ * its harmonics soon die away (the step polynomial of the seventh degree: (35t - 35t³ + 21t⁵ - 5t⁷) / 16). No division.
+ */
+export function bend(x: number): number {
+  const scaled = x * 0.45714285714285713;
+  const t = scaled > 1 ? 1 : scaled < -1 ? -1 : scaled;
+  const square = t * t;
+  return t * (2.1875 + square * (-2.1875 + square * (1.3125 - 0.3125 * square)));
+}
+
+/** What is lent to the module while it works: all its callers own theirs. */
+const LENT = Math.max(3 * FILTER_NUMBERS, SATURATION_NUMBERS);
+const LENT_AT = takeBytes(8 * LENT);
+const lent = new Float64Array(soundMemory, LENT_AT, LENT);
