@@ -1,5 +1,5 @@
 import { MIX_RANGES, type ChannelSettings } from '../document/mix';
-import { HIGH_SHELF_HZ, LOW_SHELF_HZ, SHELF_Q } from '../sound/mix/equaliser';
+import { HIGH_SHELF_HZ, LOW_SHELF_HZ, SHELF_Q } from '../sound/mix/shelves';
 
 /** At which rate the picture is drawn: near half of it, curves of other rates differ a little. */
 const RATE = 48000;

@@ -18,7 +18,7 @@ import { useCarry } from './useCarry';
 const PATTERN = 'pattern';
 
 /** The shown pattern or a section of the set, played once from its beginning: heard, and carried away like a run. */
-export default function CarrySheet() {
+export function CarrySheet() {
   const set = useAppSelector(selectSet);
   const stage = useAppSelector(selectStage);
   const track = useAppSelector(selectTrack);

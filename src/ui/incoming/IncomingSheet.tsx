@@ -22,7 +22,7 @@ import { Words } from '../shared/Words';
 import { IncomingPart } from './IncomingPart';
 
 /** A MIDI file on its way into a set: seen, heard and changed before it is taken. */
-export default function IncomingSheet() {
+export function IncomingSheet() {
   const incoming = useAppSelector((state) => state.session.incoming);
   return (
     <Sheet

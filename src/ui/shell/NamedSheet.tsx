@@ -13,13 +13,15 @@ import { LengthSheet } from '../steps/sheets/LengthSheet';
 import { StepSheet } from '../steps/sheets/StepSheet';
 import { TakesSheet } from '../takes/TakesSheet';
 
+const loadPartSheets = () => import('../carry/partSheets');
+
 /** What is opened between playing comes when it is wanted; the service worker has it all the same. */
 const LATER = {
   keys: lazyPlace(() => import('../setup/KeysSheet')),
   latency: lazyPlace(() => import('../setup/LatencySheet')),
   generate: lazyPlace(() => import('../generate/GenerateSheet')),
-  incoming: lazyPlace(() => import('../incoming/IncomingSheet')),
-  carry: lazyPlace(() => import('../carry/CarrySheet')),
+  incoming: lazyPlace(async () => ({ default: (await loadPartSheets()).IncomingSheet })),
+  carry: lazyPlace(async () => ({ default: (await loadPartSheets()).CarrySheet })),
   devices: lazyPlace(() => import('../devices/DevicesSheet')),
   map: lazyPlace(() => import('../devices/MapSheet')),
   sections: lazyPlace(() => import('../launch/SectionsSheet')),

@@ -3,11 +3,8 @@ import { decibels, tanHalfTurns } from '../../math';
 import { Band } from './band';
 import { Glide, glideLooks } from './glide';
 import type { MixBus } from './mixBus';
+import { HIGH_SHELF_HZ, LOW_SHELF_HZ, SHELF_Q } from './shelves';
 
-/** Where the shelves have half of their gain, Hz; with this Q they rise as steeply as they can without a bump. */
-export const LOW_SHELF_HZ = 120;
-export const HIGH_SHELF_HZ = 6000;
-export const SHELF_Q = 0.7071067811865476;
 /** Nothing is tuned higher than this share of the sample rate. */
 const HIGHEST = 0.49;
 
