@@ -4,7 +4,7 @@ import { estimateBeat, type Beat, type Onset } from './estimateBeat';
 import { KINDS, playFreely } from './hands.testing';
 
 const FOUR = { beats: 4, unit: 4 };
-const HANDS = 60;
+const HANDS = 40;
 
 /** Whether an estimate is right: the tempo within 3 %, and the bar line within a 32nd of a bar of 4/4. */
 function isRight(beat: Beat | null, tempo: number, barMs: number, meter: Meter): boolean {
@@ -13,7 +13,7 @@ function isRight(beat: Beat | null, tempo: number, barMs: number, meter: Meter):
   return Math.abs(bars - Math.round(bars)) < 1 / 32;
 }
 
-describe('tempo and bar of sixteen kinds of playing, sixty hands each', () => {
+describe('tempo and bar of sixteen kinds of playing, forty hands each', () => {
   const shares = KINDS.map((kind, k) => {
     let right = 0;
     for (let hand = 0; hand < HANDS; hand++) {
