@@ -74,8 +74,9 @@ export async function giveEar(page: Page, { warmUp }: { warmUp: boolean }): Prom
     const Original = window.AudioWorkletNode;
     window.AudioWorkletNode = class extends Original {
       constructor(context: BaseAudioContext, name: string, options?: AudioWorkletNodeOptions) {
-        super(context, name, { ...options, processorOptions: { cold } });
-        if (name !== 'chaffinch-engine') return;
+        const isEngine = name === 'chaffinch-engine';
+        super(context, name, isEngine ? { ...options, processorOptions: { cold } } : options);
+        if (!isEngine) return;
         this.port.addEventListener('message', ({ data }: MessageEvent<unknown>) => ear.messages.push(data));
         const post = this.port.postMessage.bind(this.port) as (message: unknown, transfer?: Transferable[]) => void;
         post({ keepLog: true });

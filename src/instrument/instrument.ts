@@ -290,10 +290,10 @@ export class Instrument {
     this.send({ type: 'phase', track, tick: songTick });
   }
 
-  /** Launching, stopping, muting, Lift: what `launching.ts` makes of what hands do. What is to play is told first. */
-  perform(instruction: Instruction): void {
-    this.document.tellFirst(placesPlayed(selectSet(this.state), instruction));
-    this.send(instruction);
+  /** Launching, stopping, muting, Lift, all at one frame: what `launches.ts` makes of what hands do. What is to play is told first. */
+  perform(...instructions: Instruction[]): void {
+    this.document.tellFirst(instructions.flatMap((instruction) => placesPlayed(selectSet(this.state), instruction)));
+    this.send(...instructions);
   }
 
   /** Puts another set in the place of this one, letting go of what is held. */

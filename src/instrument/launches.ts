@@ -1,5 +1,6 @@
 import { AS_IT_IS, CHAIN, SILENT, THEN_STOP } from '@/core/launch/launchState';
 import { dropTicks } from '@/core/launch/plans';
+import type { Instruction } from '@/core/protocol/commands';
 import { ticksPerBar, type Meter } from '@/core/time/ticks';
 import type { Instrument } from './instrument';
 import type { Performance } from './performance';
@@ -106,12 +107,14 @@ export function touchMuteSolo(
   const { live } = instrument.performance.launcher;
   const [is, waits] = which === 'mute' ? [live.muted, live.nextMute] : [live.soloed, live.nextSolo];
   const waiting = tracks.filter((track) => waits[track] !== AS_IT_IS);
-  for (const track of waiting) instrument.perform({ type: 'cancelMuteSolo', track });
-  if (waiting.length > 0) return;
+  if (waiting.length > 0) {
+    return instrument.perform(...waiting.map((track): Instruction => ({ type: 'cancelMuteSolo', track })));
+  }
   const wanted = tracks.every((track) => is[track] === 1) ? 0 : 1;
   const mute = which === 'mute' ? wanted : AS_IT_IS;
   const solo = which === 'solo' ? wanted : AS_IT_IS;
-  for (const track of tracks) instrument.perform({ type: 'muteSolo', track, mute, solo, on: on(store.getState()) });
+  const line = on(store.getState());
+  instrument.perform(...tracks.map((track): Instruction => ({ type: 'muteSolo', track, mute, solo, on: line })));
 }
 
 /** Everything stops on *Drop on*; asked again before that, at once. */

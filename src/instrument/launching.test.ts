@@ -20,15 +20,23 @@ const BAR = 3840;
 function stage() {
   const store = createStore();
   const told: Instruction[] = [];
+  /** What was told at one frame each. */
+  const messages: Instruction[][] = [];
   const performance = new Performance(
     () => 0,
     () => selectSet(store.getState()),
   );
-  const instrument = { performance, perform: (i: Instruction) => told.push(i) } as unknown as Instrument;
+  const instrument = {
+    performance,
+    perform: (...all: Instruction[]) => {
+      told.push(...all);
+      messages.push(all);
+    },
+  } as unknown as Instrument;
   const loop = (track: number, slot: number): EngineEvent => ({ kind: 'loop', frame: 0, track, slot, launchTick: 0, start: 0, span: BAR, tick: 0 }); // prettier-ignore
   const waiting = (track: number, next: number, nextTick: number): EngineEvent => ({ kind: 'waiting', frame: 0, track, beneath: false, slot: SILENT, launchTick: 0, next, nextInPlace: 0, nextTick, link: -1, linkTick: Infinity, muted: 0, soloed: 0, nextMute: -1, nextSolo: -1, muteSoloTick: Infinity }); // prettier-ignore
   performance.takeAll([loop(0, 0)]);
-  return { store, told, instrument, performance, loop, waiting };
+  return { store, told, messages, instrument, performance, loop, waiting };
 }
 
 test('a card asks for its pattern on Drop on; what waits is taken back; what plays is asked to stop', () => {
@@ -53,12 +61,13 @@ test('the override and In place hold for what is launched meanwhile', () => {
   expect(told).toEqual([{ type: 'launch', track: 1, slot: 0, on: LOOP_END, inPlace: true }, { type: 'launchSection', section: 2, on: 0, inPlace: true }, { type: 'muteSolo', track: 1, mute: -1, solo: 1, on: 0 }]); // prettier-ignore
 });
 
-test('of a group all tracks are muted, were it only some that are not; all or those that wait are taken back', () => {
-  const { store, told, instrument, performance, waiting } = stage();
+test('of a group all tracks are muted at one frame, were it only some that are not; all or those that wait are taken back', () => {
+  const { store, told, messages, instrument, performance, waiting } = stage();
   const gate = (track: number, muted: number, nextMute: number) => performance.takeAll([{ ...waiting(track, SILENT, Infinity), muted, nextMute, muteSoloTick: nextMute < 0 ? Infinity : BAR } as EngineEvent]); // prettier-ignore
   const touch = () => {
-    told.length = 0;
+    told.length = messages.length = 0;
     touchMuteSolo(store, instrument, [0, 1], 'mute');
+    expect(messages).toHaveLength(1);
     return told.map((command) => (command.type === 'muteSolo' ? [command.track, command.mute, command.solo] : [command.type, 'track' in command && command.track])); // prettier-ignore
   };
   gate(0, 1, -1);

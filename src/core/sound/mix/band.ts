@@ -1,9 +1,6 @@
-import { LOOK_FRAMES } from './glide';
+import { setOut, stayThere } from './glide';
 import type { MixBus } from './mixBus';
-import { A1, A2, A3, filter, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, M0, M1, M2 } from './mixLoops';
-
-/** What a filter holds that is as good as empty. */
-const QUIET = 1e-12;
+import { A1, A2, A3, filter, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isEmpty, isQuick, M0, M1, M2 } from './mixLoops'; // prettier-ignore
 
 /**
  * One filter of the mix, in two channels: state-variable with trapezoidal integrators. Its output is a sum of input, band and low, by
@@ -18,9 +15,7 @@ export class Band {
 
   /** Whether nothing rings in it. */
   get isQuiet(): boolean {
-    const { numbers } = this;
-    for (let i = HELD; i < FILTER_NUMBERS; i++) if (!isSmall(numbers[i]!)) return false;
-    return true;
+    return isEmpty(this.numbers, HELD);
   }
 
   clear(): void {
@@ -39,7 +34,7 @@ export class Band {
    * @param m0 share of the input, m1 of the band, m2 of the low-pass
    */
   moveTo(g: number, k: number, m0: number, m1: number, m2: number): void {
-    const { numbers, targets } = this;
+    const { targets } = this;
     const a1 = 1 / (1 + g * (g + k));
     targets[A1] = a1;
     targets[A2] = g * a1;
@@ -47,7 +42,7 @@ export class Band {
     targets[M0] = m0;
     targets[M1] = m1;
     targets[M2] = m2;
-    for (let i = 0; i < FIRST_STEP; i++) numbers[FIRST_STEP + i] = (targets[i]! - numbers[i]!) / LOOK_FRAMES;
+    setOut(this.numbers, targets);
     this.isMoving = true;
   }
 
@@ -55,10 +50,7 @@ export class Band {
   stay(): void {
     if (!this.isMoving) return;
     this.isMoving = false;
-    for (let i = 0; i < FIRST_STEP; i++) {
-      this.numbers[i] = this.targets[i]!;
-      this.numbers[FIRST_STEP + i] = 0;
-    }
+    stayThere(this.numbers, this.targets);
   }
 
   /** Filters frames of both channels in place. */
@@ -68,7 +60,7 @@ export class Band {
 
   /** Filters frames by three of them, one after the other. */
   static processThree(one: Band, two: Band, three: Band, bus: MixBus, from: number, frames: number): void {
-    if (!one.isMoving && !two.isMoving && !three.isMoving) {
+    if (isQuick && !one.isMoving && !two.isMoving && !three.isMoving) {
       return filter3(one.numbers, two.numbers, three.numbers, bus, from, frames);
     }
     one.process(bus, from, frames);
@@ -76,5 +68,3 @@ export class Band {
     three.process(bus, from, frames);
   }
 }
-
-const isSmall = (x: number) => x < QUIET && x > -QUIET;

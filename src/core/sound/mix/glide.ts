@@ -11,6 +11,18 @@ export function glideLooks(sampleRate: number): number {
   return Math.max(1, Math.round((GLIDE_SECONDS * sampleRate) / LOOK_FRAMES));
 }
 
+/** Numbers, the first of them, go in a line to these until the next look. After as many as there are targets lie their steps with each sample. */
+export function setOut(numbers: Float64Array, targets: Float64Array): void {
+  const count = targets.length;
+  for (let i = 0; i < count; i++) numbers[count + i] = (targets[i]! - numbers[i]!) / LOOK_FRAMES;
+}
+
+/** They are where they set out to, to the bit, and stay there. */
+export function stayThere(numbers: Float64Array, targets: Float64Array): void {
+  numbers.set(targets);
+  numbers.fill(0, targets.length, 2 * targets.length);
+}
+
 /** A setting on its way to where it was told to be. */
 export class Glide {
   value: number;

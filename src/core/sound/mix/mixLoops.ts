@@ -9,6 +9,18 @@ interface Exports {
 
 const fast = instantiate<Exports>(MIX_LOOPS_WASM);
 
+/** Whether left and right can go at once, and several filters side by side. */
+export const isQuick = fast !== null;
+
+/** What is held that is as good as nothing. */
+const QUIET = 1e-12;
+
+/** Whether all that is held, from a place in the numbers on, is as good as nothing. */
+export function isEmpty(numbers: Float64Array, from: number): boolean {
+  for (let i = from; i < numbers.length; i++) if (numbers[i]! > QUIET || numbers[i]! < -QUIET) return false;
+  return true;
+}
+
 // --- filter ---------------------------------------------------------------------------------------------------
 
 /**
@@ -20,7 +32,7 @@ export const FILTER_NUMBERS = 16;
 
 /**
  * Filters frames of a bus in place by three filters, one after the other, of which none moves: while one of them waits for its last sample, the
- * next one works.
+ * next one works. To the bit what `filter` does by each of them. Only where `isQuick`.
  */
 export function filter3(
   one: Float64Array,
@@ -30,27 +42,13 @@ export function filter3(
   from: number,
   frames: number,
 ): void {
-  if (!fast) return filter3Slowly(one, two, three, bus, from, frames);
   lend(one, 0);
   lend(two, FILTER_NUMBERS);
   lend(three, 2 * FILTER_NUMBERS);
-  fast.filter3(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
+  fast!.filter3(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
   takeBack(one, 0);
   takeBack(two, FILTER_NUMBERS);
   takeBack(three, 2 * FILTER_NUMBERS);
-}
-
-export function filter3Slowly(
-  one: Float64Array,
-  two: Float64Array,
-  three: Float64Array,
-  bus: MixBus,
-  from: number,
-  frames: number,
-): void {
-  filter(one, bus, from, frames);
-  filter(two, bus, from, frames);
-  filter(three, bus, from, frames);
 }
 
 function lend(numbers: Float64Array, at: number): void {

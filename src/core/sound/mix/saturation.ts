@@ -1,11 +1,12 @@
 import { decibels } from '../../math';
-import { Glide, glideLooks, LOOK_FRAMES } from './glide';
+import { Glide, glideLooks, setOut, stayThere } from './glide';
 import type { MixBus } from './mixBus';
 import {
   ALL_PASSES,
   bend,
   FIRST_SATURATION_STEP,
   GAIN,
+  isEmpty,
   MAKE_UP,
   saturate,
   SATURATION_NUMBERS,
@@ -17,8 +18,6 @@ const LEAST_DB = -18;
 const MOST_DB = 18;
 /** What has this peak, -12 dBFS, keeps it: a channel that is driven harder is not louder for that. */
 const KEPT = 0.25;
-/** What an all-pass holds that is as good as empty. */
-const QUIET = 1e-12;
 
 /**
  * Drive of a channel: a curve that is flat at its ends, at four times the sample rate, so that what it adds above half of it does not fold down. The
@@ -46,9 +45,7 @@ export class Saturation {
 
   /** Whether nothing rings in it. */
   get isQuiet(): boolean {
-    const { numbers } = this;
-    for (let i = ALL_PASSES; i < SATURATION_NUMBERS; i++) if (numbers[i]! > QUIET || numbers[i]! < -QUIET) return false;
-    return true;
+    return isEmpty(this.numbers, ALL_PASSES);
   }
 
   arrive(): void {
@@ -96,9 +93,7 @@ export class Saturation {
     targets[GAIN] = gain;
     targets[MAKE_UP] = KEPT / bend(KEPT * gain);
     targets[SHARE] = this.share.value;
-    for (let i = 0; i < FIRST_SATURATION_STEP; i++) {
-      numbers[FIRST_SATURATION_STEP + i] = (targets[i]! - numbers[i]!) / LOOK_FRAMES;
-    }
+    setOut(numbers, targets);
     this.isMoving = true;
   }
 
@@ -106,10 +101,7 @@ export class Saturation {
   private stay(): void {
     if (!this.isMoving) return;
     this.isMoving = false;
-    for (let i = 0; i < FIRST_SATURATION_STEP; i++) {
-      this.numbers[i] = this.targets[i]!;
-      this.numbers[FIRST_SATURATION_STEP + i] = 0;
-    }
+    stayThere(this.numbers, this.targets);
   }
 
   private clear(): void {
