@@ -2,7 +2,19 @@ import { demoSet } from './support/sets';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { expect, test } from './support/app';
 import { heard, listen, of } from './support/ear';
-import { band, BAR, BEAT, changes, dropOn, loops, openLaunch, says, SILENT, SLOW } from './support/launch';
+import {
+  band,
+  BAR,
+  BEAT,
+  changes,
+  dropOn,
+  loops,
+  openLaunch,
+  says,
+  touchShortly,
+  SILENT,
+  SLOW,
+} from './support/launch';
 
 // It is measured when something sounds.
 test.use({ warmUp: true });
@@ -102,8 +114,7 @@ test('what waits is taken back by the same touch, what plays waits to stop, and 
   await app.button('T2 a').click();
   await says(app, 'T2 a', 'playing');
   // A short touch of the override sticks; then everything drops now.
-  await app.button('Override Now').click();
-  await expect(app.button('Override Now')).toHaveAttribute('aria-pressed', 'true');
+  await touchShortly(app, 'Override Now');
   await app.button('T2 a').click();
   await says(app, 'T2 a', 'not playing');
   await app.button('T1 b').click();
@@ -170,7 +181,7 @@ test('Lift: taken out and in while it is held, by hand and by key, everything re
   await says(app, 'T1 a', 'playing');
   await says(app, 'Lift', 'not lifting');
   // For one hand: a short touch lifts until the next one.
-  await app.button('Lift').click();
+  await touchShortly(app, 'Lift');
   await says(app, 'Lift', 'lifting');
   await app.button('T1 a').click();
   await says(app, 'T1 a', 'not playing');

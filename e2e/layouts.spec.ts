@@ -83,7 +83,9 @@ for (const [held, sizes] of Object.entries(SIZES)) {
         await expect(link).toHaveAttribute('aria-current', 'page');
         if (place === 'Runs' && !isOpened) await openRun(app);
         isOpened ||= place === 'Runs';
-        if (place === 'Sounds') await expect(app.button('Sound 1 Kick')).toBeVisible(); // it is loaded when it is opened
+        // They are loaded when they are opened.
+        if (place === 'Sounds') await expect(app.button('Sound 1 Kick')).toBeVisible();
+        if (place === 'Steps') await expect(page.getByRole('grid', { name: 'Steps' })).toBeVisible();
         const all = await controls(page);
         const small = all.filter((c) => c.width < TARGET || c.height < TARGET - 0.5);
         expect(small, `too small on ${place}`).toEqual([]);

@@ -3,6 +3,7 @@ import type { Track } from '@/core/document/track';
 import { DIALOG, expectReadableInOtherThemes, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
 import { heard } from './support/ear';
+import { unmixedSet } from './support/sets';
 import { choose } from './support/steps';
 
 const slider = (app: App, name: string) => app.page.getByRole('slider', { name, exact: true });
@@ -20,6 +21,7 @@ const told = async (app: App) =>
     if (command.type === 'channel') return [`${command.channel} ${command.control} ${command.value}`];
     if (command.type === 'goesTo') return [`${command.channel} to ${command.group}`];
     if (command.type === 'duckedBy') return [`${command.channel} under ${command.track} ${command.pad}`];
+    if (command.type === 'room') return [`room ${command.size} s after ${command.preDelay} ms`];
     return command.type === 'echo' ? [`echo ${command.ticks} ticks ${command.ms} ms`] : [];
   });
 
@@ -48,11 +50,11 @@ test('levels are dragged and typed, and heard; the loudness is a number; a muted
   await expect(loudness).toContainText(/silent|-[3-9]\d\.\d LUFS/);
 });
 
-test('what a channel does is set, heard, kept and undone; tracks go to a group; the echo has a note value or ms', async ({
+test('what a channel does is set, heard, kept and undone; tracks go to a group; echo and room are told', async ({
   app,
   page,
 }) => {
-  await app.open();
+  await app.openSet(unmixedSet());
   const before = (await app.savedNow()).tracks[WHEELS];
   await openMix(app);
   await app.play.click();
@@ -91,8 +93,12 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await app.strip('Echo ms number').fill('250');
   await app.strip('Echo ms number').press('Enter');
   await expect.poll(() => told(app)).toContain('echo 0 ticks 250 ms');
+  await slider(app, 'Room size').press('End');
+  await app.strip('Room pre-delay number').fill('35');
+  await app.strip('Room pre-delay number').press('Enter');
+  await expect.poll(() => told(app)).toContain('room 4 s after 35 ms');
   // All of it is kept.
-  const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250);
+  const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250 && mix.room?.preDelay === 35);
   const { channel, goesTo } = kept.tracks[WHEELS] as Track;
   expect(channel).toEqual({ pan: -1, echo: 1, drive: 1, low: -9, ratio: 20, duck: 10 });
   expect([goesTo, kept.mix?.groups?.map(({ id, name }) => [id, name])]).toEqual([0, [[0, 'Group 1']]]);
@@ -120,7 +126,7 @@ test('Mix is usable at every size, with a channel open, and readable in every th
   await app.button('Channel of Kerb').click();
   for (const name of ['Equaliser of Kerb', 'Compressor of Kerb']) await app.button(name).click();
   await choose(app, 'Goes to', 'A new group');
-  await app.button('Channel of Group 1').click();
+  await app.button('Channel of Group 3').click();
   await expectUsableEverywhere(page, DIALOG);
   await expectReadableInOtherThemes(page, DIALOG);
 });

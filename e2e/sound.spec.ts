@@ -85,7 +85,8 @@ test('a launched performance, notes and Lift among it, is what Node renders from
   tracks[0] = { ...tracks[0]!, goesTo: 2, channel: { low: 3, ratio: 4, threshold: -20 } };
   tracks[3] = { ...tracks[3]!, channel: { echo: 0.5, room: 0.3, filter: -0.3, pan: -0.4 } };
   const mix: Mix = {
-    groups: [{ id: 2, name: 'Drums', colour: 0, level: 0.8, settings: { bell: -4 } }],
+    ...set.mix,
+    groups: [...set.mix!.groups!, { id: 2, name: 'Drums', colour: 0, level: 0.8, settings: { bell: -4 } }],
     whole: { high: 2 },
   };
   await openLaunch(app, { ...set, tracks, mix, launching: { ...set.launching, dropOn: 'beat' } });

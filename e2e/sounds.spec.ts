@@ -300,7 +300,8 @@ test('a track of notes has one sound: its voice, shaped', async ({ app, page }) 
   const set = demoSet();
   await app.openSet({ ...set, stage: { ...set.stage, shown: 2 } });
   await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
-  await expect(app.button('Shelf')).toHaveCount(0);
+  await expect(app.button('Preset')).toBeVisible();
+  await expect(app.button('Kit')).toHaveCount(0);
   await slider(app, 'Filter').focus();
   await page.keyboard.press('ArrowLeft');
   await app.savedSet((set) => ((set.tracks[2] as Track).tones!.settings?.cutoff ?? 20000) < 20000);

@@ -39,6 +39,14 @@ const shaped = async (app: App) => {
   await app.button('Hear Closed hat').click();
 };
 
+/** The chords of the demo over the trace of its bass. */
+const ofNotes = async (app: App) => {
+  const set = demoSet();
+  await app.openSet({ ...set, stage: { ...set.stage, shown: 3 } });
+  await app.page.getByRole('link', { name: 'Steps' }).click();
+  await choose(app, 'Trace', 'Kerb · Low Kerb');
+};
+
 const light = async (app: App) => {
   await app.menu('Setup');
   await app.page.getByText('Light', { exact: true }).click();
@@ -216,7 +224,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
     'steps-phone',
     PHONE,
     async (app) => {
-      await shaped(app);
+      await ofNotes(app);
       await playing(app);
     },
   ],

@@ -1,6 +1,6 @@
 import { type StoredSet } from './sets';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import { giveEar } from './ear';
+import { giveEar, hears } from './ear';
 
 /** The instrument as a player sees it: its controls by the names that assistive technology reads. */
 export class App {
@@ -40,7 +40,7 @@ export class App {
 
   /** Waits until the engine has begun to make sound, were it silence: what is asked of it before that is lost. */
   async hears(): Promise<void> {
-    await this.page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
+    await hears(this.page);
   }
 
   /** Opens the app with a set that is stored there. */

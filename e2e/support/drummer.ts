@@ -2,6 +2,7 @@ import type { Page } from '@playwright/test';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { EVENT_WIDTH, PACKED_KIND } from '@/core/protocol/events';
+import { hears } from './ear';
 
 /** One stroke: pad 1..16, and when, in ms from the moment at which the song's tick 0 is heard. */
 export interface Stroke {
@@ -47,6 +48,8 @@ export async function steadily(
 ): Promise<void> {
   for (let attempt = 1; ; attempt++) {
     await prepare();
+    // A slow machine shows the page before its sound has begun, and there is no clock to read yet.
+    await hears(page);
     await watchFrames(page);
     const before = await clockOffset(page);
     // What a starved machine made of it may be anything, a failure too.

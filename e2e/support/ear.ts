@@ -201,11 +201,14 @@ export function differing(a: Float32Array, b: Float32Array): number {
   return count;
 }
 
+/** Waits until the engine has begun to make sound, were it silence. */
+export async function hears(page: Page): Promise<void> {
+  await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready);
+}
+
 /** Waits until that much more sound has been heard, by the sound's own clock: wall time means nothing on a busy machine. */
 export async function listen(page: Page, seconds: number): Promise<void> {
-  await page.waitForFunction(() => (window as unknown as { ear: { ready: boolean } }).ear.ready, undefined, {
-    timeout: 20_000,
-  });
+  await hears(page);
   const until = await page.evaluate(
     (s) => (window as unknown as { ear: { frames: number } }).ear.frames + s * 48000,
     seconds,

@@ -1,6 +1,6 @@
 import { Engine } from '@/core/engine/engine';
 import type { WarmUp } from '@/core/engine/warmUp';
-import { at, NOW, type Instruction } from '@/core/protocol/commands';
+import { dueFrom, type Sent } from '@/core/protocol/commands';
 import type { FromWorklet, ToWorklet } from './messages';
 
 const QUANTUM = 128;
@@ -37,7 +37,8 @@ export class EngineRunner {
   /** Takes a message of the page's. */
   receive(message: ToWorklet): void {
     if ('keepLog' in message) return this.engine.log.keep(message.keepLog);
-    for (const instruction of message.instructions) this.engine.post(at(NOW, this.onEngineClock(instruction)));
+    const { engine } = this;
+    for (const sent of message.instructions) engine.post(dueFrom(engine.frame, this.onEngineClock(sent)));
   }
 
   /**
@@ -60,7 +61,7 @@ export class EngineRunner {
   }
 
   /** Pads say what they heard by the context's clock. */
-  private onEngineClock(instruction: Instruction): Instruction {
+  private onEngineClock(instruction: Sent): Sent {
     if (instruction.type !== 'padDown' && instruction.type !== 'padUp') return instruction;
     const origin = Number.isNaN(this.origin) ? 0 : this.origin;
     return { ...instruction, heard: instruction.heard - origin };

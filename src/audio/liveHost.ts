@@ -1,6 +1,6 @@
 import { ClockMap } from '@/core/time/clockMap';
 import type { FromWorklet, ToWorklet } from './messages';
-import { arraysOf, type Command, type Instruction } from '@/core/protocol/commands';
+import { arraysOf, type Command, type Instruction, type Sent } from '@/core/protocol/commands';
 import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 
 const WORKLET_URL = '/workers/engine.worklet.js';
@@ -99,7 +99,7 @@ export class LiveHost {
   }
 
   /** Tells the engine several things, to be applied at one frame. The arrays that they bring are given away. */
-  sendAll(instructions: readonly Instruction[]): void {
+  sendAll(instructions: readonly Sent[]): void {
     if (instructions.length === 0 || !this.node) return;
     const message: ToWorklet = { instructions };
     const arrays = new Set(instructions.flatMap(arraysOf).map((array) => array.buffer as ArrayBuffer));

@@ -6,12 +6,12 @@ import type { PackedScore } from '@/core/score/packScore';
 import type { Loop } from '@/core/engine/offline';
 import type { Performed } from '@/core/engine/replay';
 import type { Sample } from '@/core/sample/levels';
-import type { Command, Instruction } from '@/core/protocol/commands';
+import type { Command, Sent } from '@/core/protocol/commands';
 
 /** From the page to the audio thread. */
 export type ToWorklet =
-  /** To be applied before the next sample, all at one frame. `heard` counts the context's frames. */
-  | { instructions: readonly Instruction[] }
+  /** To be applied before the next sample, all at one frame, unless they say how much later. `heard` counts the context's frames. */
+  | { instructions: readonly Sent[] }
   /** Whether the commands that are applied are to be sent back: for a test, or for whoever records the performance. */
   | { keepLog: boolean };
 

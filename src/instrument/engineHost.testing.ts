@@ -1,6 +1,6 @@
 import { Engine } from '@/core/engine/engine';
 import { TrackRack } from '@/core/engine/trackRack';
-import { at, NOW, type Instruction } from '@/core/protocol/commands';
+import { dueFrom, type Instruction, type Sent } from '@/core/protocol/commands';
 import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 import { HIT } from '@/core/sequence/hitRows';
 import type { EngineHost, MakeHost } from './instrument';
@@ -12,7 +12,7 @@ export class HostInNode implements EngineHost {
   engine = new Engine(48000);
   readonly sampleRate = 48000;
   /** All that the page has sent, a list a message. */
-  readonly sent: (readonly Instruction[])[] = [];
+  readonly sent: (readonly Sent[])[] = [];
   /** All that the engine has told. */
   readonly events: EngineEvent[] = [];
   /** What was heard, a quantum each, if it is asked for. */
@@ -49,10 +49,10 @@ export class HostInNode implements EngineHost {
   engineFrameHeard = (timeStamp: number) => timeStamp * this.framesPerUnit;
   timeHeard = (frame: number) => frame / this.framesPerUnit;
 
-  sendAll(instructions: readonly Instruction[]): void {
+  sendAll(instructions: readonly Sent[]): void {
     if (instructions.length === 0 || !this.isAlive) return;
     this.sent.push(instructions);
-    for (const instruction of instructions) this.engine.post(at(NOW, instruction));
+    for (const instruction of instructions) this.engine.post(dueFrom(this.engine.frame, instruction));
   }
 
   /** Renders so many frames, in quanta, and hands over what the engine tells after each. */

@@ -1,5 +1,5 @@
 import type { Hit } from '@/core/document/hit';
-import type { Instruction } from '@/core/protocol/commands';
+import type { Sent } from '@/core/protocol/commands';
 import { gridTicks } from '@/core/quantize/grid';
 import { stepEntered } from '@/store/patternsSlice';
 import {
@@ -11,8 +11,9 @@ import {
   selectShown,
   selectTrack,
 } from '@/store/selectors';
-import { stepPressed, stepReleased } from '@/store/sessionSlice';
+import { stepPressed, stepReleased, sustainSet } from '@/store/sessionSlice';
 import type { RootState, Store } from '@/store/store';
+import { ChordHands, type HeldNote } from './chordHands';
 import type { Rides } from './rides';
 import type { PatternPlace } from '@/core/document/pattern';
 
@@ -31,7 +32,6 @@ export interface HandStroke {
   through?: boolean;
 }
 
-/** What the hands need of the instrument. */
 /** The finger on a held pad presses harder or softer. */
 export interface HandPress extends Pick<HandStroke, 'track' | 'pad' | 'at'> {
   /** As hard as a stroke would be, 0..1. */
@@ -40,9 +40,12 @@ export interface HandPress extends Pick<HandStroke, 'track' | 'pad' | 'at'> {
   pressure: number;
 }
 
+/** What the hands need of the instrument. */
 interface Around {
-  send: (instruction: Instruction) => void;
+  send: (...sent: Sent[]) => void;
   frameHeard: (timeStamp: number) => number;
+  /** Frames in so many ms. */
+  framesIn: (ms: number) => number;
   nextId: () => number;
   isFull: (place: PatternPlace) => boolean;
   pressures: Pick<Rides, 'press' | 'letGoOfKey'>;
@@ -50,35 +53,90 @@ interface Around {
 
 /** Hands on the pads: strokes, and how they are held and let go. */
 export class Hands {
+  private readonly chords = new ChordHands();
+  /** Pads of notes that were let go while they are sustained, by track. */
+  private readonly sustained = new Map<number, Set<number>>();
+
   constructor(
     private readonly store: Store,
     private readonly around: Around,
   ) {}
 
   strike({ track, pad, velocity, at, pitch = 0, through = false }: HandStroke): void {
-    const { send, frameHeard, nextId } = this.around;
+    const { send, frameHeard, framesIn, nextId } = this.around;
     const heard = frameHeard(at);
-    const apart = { ...(pitch !== 0 && { pitch }), ...(through && { through }) };
-    send({ type: 'padDown', track, pad, velocity, heard, id: nextId(), ...apart });
     const state = this.store.getState();
-    if (!through && isStepping(state) && track === selectShown(state)) this.enterStep(state, pad, velocity, pitch);
+    const steps = !through && isStepping(state) && track === selectShown(state);
+    // Struck again before it was let go, as by another device, or while it is sustained: its chord may lie otherwise now.
+    if (this.chords.has(track, pad)) this.end(track, pad, at);
+    const notes = this.chords.down(track, pad, pitch, selectHeardSet(state).tracks[track]?.tones);
+    for (const note of notes) {
+      const after = framesIn(note.late);
+      const apart = {
+        ...(note.pitch !== 0 && { pitch: note.pitch }),
+        ...(through && { through }),
+        ...(after && { after }),
+      };
+      send({ type: 'padDown', track, pad: note.pad, velocity, heard: heard + after, id: nextId(), ...apart });
+      if (steps) this.enterStep(note.pad, velocity, note.pitch);
+    }
   }
 
   letGo({ track, pad, at }: Pick<HandStroke, 'track' | 'pad' | 'at'>): void {
-    this.around.pressures.letGoOfKey(track, pad, at);
-    this.around.send({ type: 'padUp', track, pad, heard: this.around.frameHeard(at) });
     const state = this.store.getState();
-    if (state.session.step) this.store.dispatch(stepReleased({ pad, ...stepSize(state) }));
+    if (state.session.sustaining && !state.session.step && selectHeardSet(state).tracks[track]?.tones) {
+      this.sustained.set(track, (this.sustained.get(track) ?? new Set()).add(pad));
+      return;
+    }
+    for (const note of this.end(track, pad, at)) {
+      if (state.session.step) this.store.dispatch(stepReleased({ pad: note.pad, ...stepSize(state) }));
+    }
+  }
+
+  /**
+   * Notes that are let go from now on go on until it ends, as by the pedal of a piano. A kit's sounds end by themselves.
+   * @param at when, ms
+   */
+  sustain(on: boolean, at: number): void {
+    this.store.dispatch(sustainSet(on));
+    if (on) return;
+    for (const [track, pads] of this.sustained) for (const pad of [...pads]) this.end(track, pad, at);
+  }
+
+  /** What a finger plays ends. */
+  private end(track: number, pad: number, at: number): readonly HeldNote[] {
+    const { send, frameHeard, framesIn, pressures } = this.around;
+    const heard = frameHeard(at);
+    this.sustained.get(track)?.delete(pad);
+    const notes = this.chords.up(track, pad);
+    for (const note of notes) {
+      const after = framesIn(note.ends);
+      pressures.letGoOfKey(track, note.pad, at);
+      send({ type: 'padUp', track, pad: note.pad, heard: heard + after, ...(after && { after }) });
+    }
+    return notes;
+  }
+
+  /** Lets go of everything, also of what is still to come of a chord that is strummed. */
+  releaseAll(): void {
+    this.sustained.clear();
+    const after = this.around.framesIn(this.chords.release());
+    this.around.send({ type: 'releaseAll' });
+    if (after > 0) this.around.send({ type: 'releaseAll', after });
   }
 
   /** What note repeat plays next is as hard; without it, a note that is held follows. */
   press({ track, pad, velocity, pressure, at }: HandPress): void {
     const state = this.store.getState();
-    if (state.session.repeat.on) this.around.send({ type: 'padPress', track, pad, velocity });
-    else if (selectHeardSet(state).tracks[track]?.tones) this.around.pressures.press(track, pad, pressure, at);
+    const isPressed = selectHeardSet(state).tracks[track]?.tones !== undefined;
+    for (const note of this.chords.of(track, pad)) {
+      if (state.session.repeat.on) this.around.send({ type: 'padPress', track, pad: note.pad, velocity });
+      else if (isPressed) this.around.pressures.press(track, note.pad, pressure, at);
+    }
   }
 
-  private enterStep(state: RootState, pad: number, velocity: number, away: number): void {
+  private enterStep(pad: number, velocity: number, away: number): void {
+    const state = this.store.getState();
     const place = selectPlace(state);
     if (this.around.isFull(place)) return;
     const pitch = away + 12 * (selectTrack(state).tones?.octave ?? 0);

@@ -3,7 +3,7 @@ import type { PatternPlace } from '@/core/document/pattern';
 import { nextHitId, type OpenSet } from '@/core/document/set';
 import { trackStage } from '@/core/document/stage';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
-import type { Command, Instruction } from '@/core/protocol/commands';
+import type { Command, Instruction, Sent } from '@/core/protocol/commands';
 import type { EngineEvent } from '@/core/protocol/events';
 import { JustPlayed } from '@/core/record/justPlayed';
 import { addTap, tappedTempo } from '@/core/time/tempo';
@@ -100,8 +100,9 @@ export class Instrument {
     );
     this.rides = new Rides(store, this.performance, (instruction) => this.send(instruction));
     this.hands = new Hands(store, {
-      send: (instruction) => this.send(instruction),
+      send: (...sent) => this.send(...sent),
       frameHeard: (timeStamp) => this.host.frameHeard(timeStamp),
+      framesIn: (ms) => Math.round((ms * this.host.sampleRate) / 1000),
       nextId: () => this.nextId(),
       isFull: (place) => this.isFull(place),
       pressures: this.rides,
@@ -173,11 +174,11 @@ export class Instrument {
 
   /**
    * @param velocity 0..1
-   * @param timeStamp of the event, ms
+   * @param timeStamp of the event, ms; `pitch` in semitones from the pad's own note
    */
-  padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice): void {
+  padDown(pad: number, velocity: number, timeStamp: number, device: InputDevice, pitch = 0): void {
     this.slide(pad, 0);
-    this.hands.strike({ track: this.shown, pad, velocity, at: this.corrected(timeStamp, device) });
+    this.hands.strike({ track: this.shown, pad, velocity, at: this.corrected(timeStamp, device), pitch });
   }
 
   padUp(pad: number, timeStamp: number, device: InputDevice): void {
@@ -208,7 +209,7 @@ export class Instrument {
 
   /** Lets go of everything, as when the page loses the keyboard. */
   releaseAll(): void {
-    this.send({ type: 'releaseAll' });
+    this.hands.releaseAll();
   }
 
   /** Where an edit belongs: the pattern that is shown, or of a gesture the one on which it began. */
@@ -298,7 +299,8 @@ export class Instrument {
 
   /** Puts another set in the place of this one, letting go of what is held. */
   open(opened: OpenSet): void {
-    this.send({ type: 'releaseAll' }, { type: 'leaveSection' });
+    this.hands.releaseAll();
+    this.send({ type: 'leaveSection' });
     this.store.dispatch(setOpened(opened));
   }
 
@@ -312,7 +314,7 @@ export class Instrument {
     return this.performance.shown;
   }
 
-  private send(...instructions: Instruction[]): void {
+  private send(...instructions: Sent[]): void {
     this.host.sendAll(instructions);
   }
 

@@ -26,7 +26,7 @@ export function pressPadStep(store: Store, instrument: Instrument, index: number
   const step = selectStepTicks(state);
   const { pad } = state.steps;
   const tick = shown.page.start + index * step;
-  const there = hitsInStep(shown.pattern, { pad, tick, length: step });
+  const there = hitsInStep(shown.pattern, { lane: (hit) => hit.pad === pad, tick, length: step });
   if (there.length > 0) {
     store.dispatch(edited({ place, edit: { kind: 'erase', ids: there.map((hit) => hit.id) } }));
   } else if (!instrument.isFull(place)) {

@@ -1,10 +1,13 @@
 import { hitsAcross } from '@/core/edit/acrossTracks';
-import { chordNotes, CHORDS, type ChordKind } from '@/core/edit/notes';
+import { chordNotes } from '@/core/edit/notes';
+import { CHORDS } from '@/core/harmony/chords';
+import type { Edit } from '@/core/edit/edit';
+import type { ChordKind } from '@/core/document/tones';
 import { copied, hitsInLoop, pasted, spanOf } from '@/core/edit/select';
 import type { Instrument } from './instrument';
 import { selectPattern, selectPlace, selectTrack } from '@/store/selectors';
 import { noticed } from '@/store/sessionSlice';
-import { clipTaken, hitsSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
+import { clipTaken, hitsSelected, selectNoteStep, selectStepTicks, selectTargets } from '@/store/stepsSlice';
 import type { RootState, Store } from '@/store/store';
 import { MAX_HITS } from '@/core/document/limits';
 import { idsFrom, type Hit } from '@/core/document/hit';
@@ -95,6 +98,13 @@ export function buildChord(store: Store, instrument: Instrument, kind: ChordKind
   const hits = chordNotes(pattern, new Set(ids), tones, kind, newId);
   if (hits.length === 0) return void store.dispatch(noticed('These chords are built already.'));
   if (paint(store, pattern, hits)) store.dispatch(hitsSelected([...ids, ...hits.map(({ id }) => id)]));
+}
+
+/** The edit that moves hits so many lanes up, below 0 down. */
+export function laneMove(state: RootState, ids: number[], lanes: number): Edit {
+  const { tones } = selectTrack(state);
+  if (!tones) return { kind: 'move', ids, ticks: 0, lanes };
+  return { kind: 'notes', ids, tones, by: selectNoteStep(state), steps: lanes };
 }
 
 /** Erases what an edit is for, and says what went, with a way back. */

@@ -1,7 +1,7 @@
 import type { Tones } from '@/core/document/tones';
 import fc from 'fast-check';
 import { demoSet } from '@/core/document/demo';
-import { MAX_NAME } from '@/core/document/limits';
+import { MAX_HITS, MAX_NAME } from '@/core/document/limits';
 import { MOVED_CHANNELS } from '@/core/document/moves';
 import { readSet, writeSet } from '@/core/document/readSet';
 import { MIX_CONTROLS } from '@/core/document/mix';
@@ -10,7 +10,7 @@ import { SCALES } from '@/core/document/tones';
 import { TONE_VOICES } from '@/core/document/toneVoices';
 import type { Edit } from '@/core/edit/edit';
 import { VALUE_KINDS, VALUE_RANGES } from '@/core/edit/values';
-import { channelSent, channelTurned, echoSet, groupAdded, groupRemoved } from './mixSlice';
+import { channelSent, channelTurned, echoSet, groupAdded, groupRemoved, roomSet } from './mixSlice';
 import { setLoaded } from './openSlice';
 import { edited, hitsRecorded, loopBarsSet, patternCleared, takeRemoved, treatmentSet } from './patternsSlice';
 import { chainSet, sectionMoved, sectionRemoved, sectionStored } from './sectionsSlice';
@@ -29,7 +29,8 @@ const slot = fc.integer({ min: 0, max: 5 });
 const place = fc.record({ track, slot });
 const ids = fc.uniqueArray(fc.integer({ min: 1, max: 200 }), { maxLength: 8 });
 const ticks = fc.integer({ min: -8000, max: 16000 });
-let lastId = 1001;
+/** Above those of the demo. */
+let lastId = 100001;
 const newIds = (count: number) => {
   const first = lastId;
   lastId += 2 * (count + 1);
@@ -73,13 +74,13 @@ const deeds: fc.Arbitrary<Act> = fc.oneof(
   place.map((at): Act => (store) => store.dispatch(treatmentSet({ place: at, scope: { kind: 'pattern' }, treatment: { feel: { grid: 360, strength: 1 } } }))),
   place.map((at): Act => (store) => store.dispatch(slotCleared(at))),
   fc.tuple(track, slot, slot).map(([id, a, to]): Act => (store) => store.dispatch(slotsSwapped({ track: id, slot: a, to }))),
-  fc.tuple(place, slot).map(([at, to]): Act => (store) => store.dispatch(slotCopied({ place: at, to, firstId: newIds(200), label: 'copy' }))),
-  fc.tuple(place, slot, track).map(([at, to, onto]): Act => (store) => store.dispatch(slotCopied({ place: at, to, onto, firstId: newIds(200), label: 'copy' }))),
+  fc.tuple(place, slot).map(([at, to]): Act => (store) => store.dispatch(slotCopied({ place: at, to, firstId: newIds(MAX_HITS), label: 'copy' }))),
+  fc.tuple(place, slot, track).map(([at, to, onto]): Act => (store) => store.dispatch(slotCopied({ place: at, to, onto, firstId: newIds(MAX_HITS), label: 'copy' }))),
   fc.tuple(place, fc.string({ maxLength: 200 })).map(([at, name]): Act => (store) => store.dispatch(slotRenamed({ ...at, name }))),
   fc.tuple(place, fc.nat(7)).map(([at, colour]): Act => (store) => store.dispatch(slotColoured({ ...at, colour }))),
   place.map((at): Act => (store) => store.dispatch(patternKept({ place: at, pattern: { name: 'Kept', length: 3840, hits: [] } }))),
   fc.integer({ min: -1, max: 1 }).map((semitones): Act => (store) => store.dispatch(keyMoved({ semitones }))),
-  fc.tuple(track, track).map(([id, as]): Act => (store) => store.dispatch(trackDuplicated({ track: id, as, firstId: newIds(2000) }))),
+  fc.tuple(track, track).map(([id, as]): Act => (store) => store.dispatch(trackDuplicated({ track: id, as, firstId: newIds(16 * MAX_HITS) }))),
   fc.tuple(track, fc.constantFrom(-1, 1)).map(([id, by]): Act => (store) => store.dispatch(trackMoved({ track: id, by }))),
   track.map((id): Act => (store) => store.dispatch(trackRemoved({ track: id }))),
   track.map((id): Act => (store) => store.dispatch(trackAdded({ ...demoSet().set.tracks[0]!, id, patterns: new Array(16).fill(null) }))),
@@ -95,6 +96,7 @@ const deeds: fc.Arbitrary<Act> = fc.oneof(
   fc.nat(4).map((id): Act => (store) => store.dispatch(groupAdded({ id: id % 4, name: 'Group', colour: id, level: 1 }))),
   fc.nat(3).map((id): Act => (store) => store.dispatch(groupRemoved(id))),
   fc.constantFrom('1/8' as const, 250).map((time): Act => (store) => store.dispatch(echoSet({ change: { time }, gesture: 'e' }))),
+  fc.constantFrom({ size: 4 }, { preDelay: 150, width: 0 }).map((change): Act => (store) => store.dispatch(roomSet({ change, gesture: 'r' }))),
   fc.tuple(fc.integer({ min: 1, max: 8 }), fc.constantFrom(-1, 1)).map(([id, by]): Act => (store) => store.dispatch(sectionMoved({ id, by }))),
 ); // prettier-ignore
 
@@ -224,9 +226,9 @@ describe('what was made in the app and could not be opened again', () => {
   test('a name as long as can be, copied; a sixteenth and a shorter bar; a move under a dotted Feel', () => {
     const store = open();
     store.dispatch(slotRenamed({ ...at, name: 'x'.repeat(MAX_NAME) }));
-    store.dispatch(slotCopied({ place: at, to: 5, firstId: newIds(200), label: 'copy' }));
+    store.dispatch(slotCopied({ place: at, to: 5, firstId: newIds(MAX_HITS), label: 'copy' }));
     store.dispatch(trackNamed({ track: 0, name: 'y'.repeat(MAX_NAME) }));
-    store.dispatch(trackDuplicated({ track: 0, as: 9, firstId: newIds(2000) }));
+    store.dispatch(trackDuplicated({ track: 0, as: 9, firstId: newIds(16 * MAX_HITS) }));
     store.dispatch(edited({ place: { track: 0, slot: 1 }, edit: { kind: 'length', length: 240 } }));
     store.dispatch(meterSet({ beats: 2, unit: 4 }));
     store.dispatch(

@@ -49,7 +49,9 @@ test('keys that were stored by pads and shortcuts are the same keys', () => {
   const pads = Array.from({ length: 16 }, (_, pad) => codeOf(DEFAULT_KEYS, padTarget(pad))!);
   const names = ['tap', 'metronome', 'quantize', 'halveLoop', 'doubleLoop', 'trackBefore', 'trackAfter', 'lift', 'override', 'stopAll']; // prettier-ignore
   const shortcuts = Object.fromEntries(names.map((name) => [name, DEFAULT_KEYS.codes[name]!]));
+  // What came later has no key there.
+  const { sustain: _, ...codes } = DEFAULT_KEYS.codes;
   expect(readKeys({ on: true, pads, shortcuts: { ...shortcuts, tap: 'KeyP' } } as never)).toEqual(
-    bind(DEFAULT_KEYS, { do: 'tap' }, 'KeyP'),
+    bind({ on: true, codes }, { do: 'tap' }, 'KeyP'),
   );
 });

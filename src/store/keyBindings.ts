@@ -18,6 +18,7 @@ const SHORTCUT_KEYS = {
   doubleLoop: 'BracketRight',
   trackBefore: 'Comma',
   trackAfter: 'Period',
+  sustain: 'KeyH',
   lift: 'KeyL',
   override: 'KeyO',
   stopAll: 'Digit0',

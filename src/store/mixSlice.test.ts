@@ -1,11 +1,15 @@
+import { demoSet } from '@/core/document/demo';
 import { FIRST_GROUP_CHANNEL, MIX_RANGES, WHOLE_CHANNEL } from '@/core/document/mix';
-import { channelLevelSet, channelSent, channelTurned, echoSet, groupAdded, groupColoured, groupNamed, groupRemoved } from './mixSlice'; // prettier-ignore
+import { channelLevelSet, channelSent, channelTurned, echoSet, groupAdded, groupColoured, groupNamed, groupRemoved, roomSet } from './mixSlice'; // prettier-ignore
+import { unmixed } from '@/core/document/unmixed.testing';
+import { setLoaded } from './openSlice';
 import { selectSet } from './selectors';
 import { createStore } from './store';
 import { undone } from './undoable';
 
 function mixed() {
   const store = createStore();
+  store.dispatch(setLoaded(unmixed(demoSet())));
   const group = (id: number) => groupAdded({ id, name: `Group ${id + 1}`, colour: id, level: 1 });
   return { store, group, set: () => selectSet(store.getState()) };
 }
@@ -60,12 +64,14 @@ test('groups are nested once, four at most, and what goes to one that is removed
   expect(ways()).toEqual([[1, undefined], [3, undefined]]); // prettier-ignore
 });
 
-test('levels of tracks, groups and the whole are performed: no step back; the echo begins as it is by itself', () => {
+test('levels of tracks, groups and the whole are performed: no step back; echo and room begin as they are by themselves', () => {
   const { store, group, set } = mixed();
   store.dispatch(group(1));
   for (const channel of [0, of(1), WHOLE_CHANNEL, of(3), 15]) store.dispatch(channelLevelSet({ channel, level: 0.25 }));
   store.dispatch(channelLevelSet({ channel: WHOLE_CHANNEL, level: 7 }));
   expect([set().tracks[0]!.level, set().mix!.groups![0]!.level, set().mix!.level]).toEqual([0.25, 0.25, 1]);
+  store.dispatch(roomSet({ change: { preDelay: 20 }, gesture: 'r' }));
+  expect(set().mix!.room).toEqual({ size: 0.42, damping: 0.5, width: 1, preDelay: 20 });
   store.dispatch(echoSet({ change: { feedback: 0.9 }, gesture: 'e' }));
   expect(set().mix!.echo).toEqual({ time: '1/8 dotted', feedback: 0.9, tone: 0.5, width: 1 });
   store.dispatch(undone());

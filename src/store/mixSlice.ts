@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
-import { FIRST_ECHO, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type DuckKey, type Echo, type Group, type MixControl } from '@/core/document/mix'; // prettier-ignore
+import { FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type DuckKey, type Echo, type Group, type MixControl, type RoomSettings } from '@/core/document/mix'; // prettier-ignore
 import { tracksOf, type BeatSet } from '@/core/document/set';
 import { undoStep } from './undoable';
 
@@ -25,6 +25,7 @@ type Sent = OfChannel & {
 };
 type Named = { id: number; name: string };
 type EchoChange = { change: Partial<Echo>; gesture: string };
+type RoomChange = { change: Partial<RoomSettings>; gesture: string };
 
 /** dB by which what begins to duck does. */
 const FIRST_DUCK = 10;
@@ -44,7 +45,7 @@ function settingsOf(set: BeatSet, channel: number): ChannelSettings | null {
   return track ? (track.channel ??= {}) : null;
 }
 
-/** The mix: what the channels do, where they go, and the echo. Levels are performed, and no step of undo. */
+/** The mix: what the channels do, where they go, the echo and the room. Levels are performed, and no step of undo. */
 const slice = createSlice({
   name: 'mix',
   initialState: demoSet().set,
@@ -140,6 +141,13 @@ const slice = createSlice({
       },
       prepare: undoStep<EchoChange>('echo', ({ gesture }) => gesture),
     },
+    roomSet: {
+      reducer(set, { payload }: PayloadAction<RoomChange>) {
+        const mix = (set.mix ??= {});
+        mix.room = { ...(mix.room ?? FIRST_ROOM), ...payload.change };
+      },
+      prepare: undoStep<RoomChange>('room', ({ gesture }) => gesture),
+    },
   },
 });
 
@@ -161,5 +169,6 @@ export const {
   groupColoured,
   groupRemoved,
   echoSet,
+  roomSet,
 } = slice.actions;
 export const mixReducer = slice.reducer;

@@ -45,6 +45,12 @@ export const selectTrace = (state: RootState): Pattern | null => {
   return trace ? patternAt(selectSet(state), trace) : null;
 };
 
+/** The track that has it. */
+export const selectTracedTrack = (state: RootState): Track | null => {
+  const { trace, tracks } = selectSet(state);
+  return (trace && tracks[trace.track]) ?? null;
+};
+
 export const selectUndo = (state: RootState) => undoLabel(state.set);
 export const selectRedo = (state: RootState) => state.set.future[0]?.label ?? null;
 

@@ -105,6 +105,8 @@ interface Session {
   soundClip: Sound | null;
   /** Samples of the set that cannot be heard, by their names, and why. */
   missing: Record<string, string>;
+  /** Notes that hands let go of go on for as long as this is held or sticks. */
+  sustaining: boolean;
   /** The override of *Drop on* is held or sticks. */
   overriding: boolean;
   /** What the pads launch in the place of playing: patterns of the shown track, sections; or null. */
@@ -150,6 +152,7 @@ const initialState: Session = {
   shelf: 'kits',
   soundClip: null,
   missing: {},
+  sustaining: false,
   overriding: false,
   padsLaunch: null,
   audio: 'starting',
@@ -285,6 +288,9 @@ const slice = createSlice({
     soundCopied(session, { payload }: PayloadAction<Sound>) {
       session.soundClip = payload;
     },
+    sustainSet(session, { payload }: PayloadAction<boolean>) {
+      session.sustaining = payload;
+    },
     overrideSet(session, { payload }: PayloadAction<boolean>) {
       session.overriding = payload;
     },
@@ -358,6 +364,7 @@ export const {
   shelfTurned,
   soundCopied,
   overrideSet,
+  sustainSet,
   padsLaunchSet,
   noticed,
   noticeDismissed,

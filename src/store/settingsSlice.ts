@@ -20,8 +20,8 @@ export const MOST_CORRECTION_MS = 300;
 export const RIDES_WRITE = ['touch', 'latch', 'over'] as const;
 export type RidesWrite = (typeof RIDES_WRITE)[number];
 
-/** Tempo and click in the head, the tools of Pads, and the value lane of Steps where the screen is low. */
-export type Fold = 'time' | 'tools' | 'values';
+/** Tempo and click in the head, the tools of Pads, the value lane of Steps where the screen is low, and there the notes between those of a scale. */
+export type Fold = 'time' | 'tools' | 'values' | 'notes';
 
 /** The places of the screen. */
 export const PLACES = ['pads', 'steps', 'launch', 'sounds', 'runs', 'sets'] as const;
@@ -79,7 +79,7 @@ export const defaultSettings: Settings = {
   repeatRate: '1/16',
   ridesWrite: 'touch',
   latencyMs: {},
-  unfolded: { time: false, tools: false, values: false },
+  unfolded: { time: false, tools: false, values: false, notes: false },
   panes: {
     beside: { pads: 'steps', steps: null, launch: null, sounds: null, runs: null, sets: null },
     stacked: { pads: null, steps: null, launch: null, sounds: null, runs: null, sets: null },
@@ -128,6 +128,7 @@ export function readSettings(text: string | null): Settings {
       time: unfolded?.time === true,
       tools: unfolded?.tools === true,
       values: unfolded?.values === true,
+      notes: unfolded?.notes === true,
     },
     panes: { beside: readPanes('beside', panes?.beside), stacked: readPanes('stacked', panes?.stacked) },
     carry: {

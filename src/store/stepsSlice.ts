@@ -1,15 +1,16 @@
 import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { inLane, laneKey, type ChosenLane } from '@/core/document/stepLanes';
+import type { NoteStep } from '@/core/edit/notes';
 import { hitsInLoop, type Clip } from '@/core/edit/select';
 import { hitsInStep } from '@/core/edit/steps';
 import type { StrokeShape, ValueKind } from '@/core/edit/values';
 import type { Control, MovedMix } from '@/core/document/moves';
 import { gridTicks, type GridName } from '@/core/quantize/grid';
-import { selectPattern } from './selectors';
+import { selectPattern, selectTrack } from './selectors';
 import type { RootState } from './store';
 
 /** A step of one lane. */
-export interface Cursor {
-  pad: number;
+export interface Cursor extends ChosenLane {
   /** Where the step begins. */
   tick: number;
 }
@@ -19,8 +20,9 @@ interface StepsView {
   step: GridName;
   /** Ticks in view, or null for what the screen has room for. */
   span: number | null;
-  /** The lane touched last. */
+  /** The pad whose lane was touched last, and of a track of notes its note. */
   pad: number;
+  note: number | null;
   cursor: Cursor | null;
   /** What the value lane shows, and how a finger draws in it. */
   kind: ValueKind;
@@ -42,6 +44,7 @@ const initialState: StepsView = {
   step: '1/16',
   span: null,
   pad: 0,
+  note: null,
   cursor: null,
   kind: 'velocity',
   shape: 'free',
@@ -63,12 +66,14 @@ const slice = createSlice({
     spanSet(view, { payload }: PayloadAction<number>) {
       view.span = payload;
     },
-    laneChosen(view, { payload }: PayloadAction<number>) {
-      view.pad = payload;
+    laneChosen(view, { payload }: PayloadAction<ChosenLane>) {
+      view.pad = payload.pad;
+      view.note = payload.note ?? null;
     },
     cursorMoved(view, { payload }: PayloadAction<Cursor>) {
       view.cursor = payload;
       view.pad = payload.pad;
+      view.note = payload.note ?? null;
     },
     kindShown(view, { payload }: PayloadAction<ValueKind>) {
       view.kind = payload;
@@ -139,18 +144,28 @@ export const selectSelected = createSelector(
   },
 );
 
+/** By what notes go from lane to lane: steps of their scale, or semitones while each has a lane. */
+export const selectNoteStep = (state: RootState): NoteStep => (state.settings.unfolded.notes ? 'semitone' : 'step');
+
+/** The key of the lane touched last. */
+export const selectLane = (state: RootState) => {
+  const { pad, note } = state.steps;
+  return laneKey(selectTrack(state), { pad, ...(note !== null && { note }) });
+};
+
 /** What an edit is for: the chosen hits, or else all of the lane touched last. */
 export const selectTargets = createSelector(
-  [selectPattern, selectSelected, (state: RootState) => state.steps.pad],
-  (pattern, selected, pad): number[] => (selected.length > 0 || !pattern ? selected : hitsInLoop(pattern, pad)),
+  [selectPattern, selectSelected, selectTrack, selectLane],
+  (pattern, selected, track, lane): number[] =>
+    selected.length > 0 || !pattern ? selected : hitsInLoop(pattern, inLane(track, lane)),
 );
 
 /** What a typed value is for: the chosen hits, or else those at the cursor if it is in the lane, or else all of the lane. */
 export const selectValueTargets = createSelector(
-  [selectPattern, selectSelected, selectTargets, ({ steps }: RootState) => steps.cursor, ({ steps }: RootState) => steps.pad, selectStepTicks], // prettier-ignore
-  (pattern, selected, targets, cursor, pad, step): number[] => {
-    if (selected.length > 0 || !pattern || cursor?.pad !== pad) return targets;
-    const there = hitsInStep(pattern, { ...cursor, length: step });
+  [selectPattern, selectSelected, selectTargets, selectTrack, selectLane, ({ steps }: RootState) => steps.cursor, selectStepTicks], // prettier-ignore
+  (pattern, selected, targets, track, lane, cursor, step): number[] => {
+    if (selected.length > 0 || !pattern || !cursor || laneKey(track, cursor) !== lane) return targets;
+    const there = hitsInStep(pattern, { lane: inLane(track, lane), tick: cursor.tick, length: step });
     return there.length > 0 ? there.map((hit) => hit.id) : targets;
   },
 );

@@ -1,7 +1,10 @@
+import { demoSet } from '@/core/document/demo';
 import { tracksOf, type BeatSet } from '@/core/document/set';
 import { padNote } from '@/core/document/tones';
 import { WHOLE_CHANNEL } from '@/core/document/mix';
 import { duckedBySet } from './mixSlice';
+import { unmixed } from '@/core/document/unmixed.testing';
+import { setLoaded } from './openSlice';
 import { selectSet } from './selectors';
 import { createStore } from './store';
 import { keyMoved, trackRemoved } from './tracksSlice';
@@ -34,6 +37,7 @@ test('another key moves every note of every track by as much, and the scales wit
 
 test('with a track goes what it had duck; undo brings both back', () => {
   const store = createStore();
+  store.dispatch(setLoaded(unmixed(demoSet())));
   const set = () => selectSet(store.getState());
   const key = (track: number) => ({ track, pad: 0 });
   store.dispatch(duckedBySet({ channel: 3, key: key(0) }));

@@ -3,7 +3,7 @@ import { demoSet } from '@/core/document/demo';
 import { hitOn, idsFrom, type NotePlace } from '@/core/document/hit';
 import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
 import type { PatternPlace } from '@/core/document/pattern';
-import { channelSettings } from '@/core/document/mix';
+import { channelSettings, groupedIn } from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
 import { MOST_OCTAVES, relaid, type Tones } from '@/core/document/tones';
 import type { Track } from '@/core/document/track';
@@ -37,7 +37,7 @@ const slice = createSlice({
     trackAdded: {
       reducer(set, { payload }: PayloadAction<Track>) {
         if (set.order.length >= MAX_TRACKS || set.tracks[payload.id]) return;
-        set.tracks[payload.id] = payload;
+        set.tracks[payload.id] = groupedIn(set.mix, payload);
         set.order.push(payload.id);
       },
       prepare: undoStep<Track>('new track'),

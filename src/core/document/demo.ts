@@ -1,7 +1,8 @@
 import { madeKit, padOfKind, type KitDesign } from './kits';
 import { newSet } from './create';
 import { idsFrom } from './hit';
-import type { Control, Move } from './moves';
+import type { DuckKey, Group, Mix, MixControl } from './mix';
+import type { Control, Move, MovedChannel } from './moves';
 import type { Pattern } from './pattern';
 import type { OpenSet } from './set';
 import type { PadKind } from './soundKinds';
@@ -32,27 +33,51 @@ export function demoSet(): OpenSet {
     ...writtenPattern(name, lanes, HANDS, ids),
     ...(moves && { moves }),
   });
-  const notes = ([name, written]: Notes) => writtenNotes(name, written, HANDS, ids);
+  const notes = ([name, written, moves]: Notes): Pattern => ({
+    ...writtenNotes(name, written, HANDS, ids),
+    ...(moves && { moves }),
+  });
   const minor = { root: 9, scale: 'minor', chromatic: false, octave: 0 } as const;
   const set = newSet('Rink Night', 112, [
-    { ...newTrack('Wheels', 1, WHEELS.map(drums)), kit: madeKit('Polished Floor', MIXED), level: 0.77 },
-    { ...newTrack('Rails', 5, RAILS.map(drums)), id: 1, kit: madeKit('Polished Floor', ASIDE), level: 0.9 },
+    {
+      ...newTrack('Wheels', 1, WHEELS.map(drums)),
+      kit: madeKit('Polished Floor', MIXED),
+      level: 0.77,
+      goesTo: SKATES.id,
+    },
+    {
+      ...newTrack('Rails', 5, RAILS.map(drums)),
+      id: 1,
+      kit: madeKit('Polished Floor', ASIDE),
+      level: 0.9,
+      goesTo: SKATES.id,
+    },
     {
       ...newTrack('Kerb', 4, KERB.map(notes)),
       id: 2,
       level: 0.9,
+      goesTo: CANAL.id,
+      channel: { duckedBy: UNDER_THE_KICK, duck: 3, duckTime: 140 },
       tones: { voice: 'bass', ...minor, settings: { bright: 0.4, level: 2 } },
     },
     {
       ...newTrack('Lamps', 7, LAMPS.map(notes)),
       id: 3,
       level: 0.93,
+      goesTo: CANAL.id,
+      channel: { duckedBy: UNDER_THE_KICK, duck: 5, duckTime: 220 },
       tones: { voice: 'keys', ...minor, settings: { width: 0.9, motion: 0.5, bright: 0.8, level: 4 } },
     },
   ]);
   const tracks = { 0: FIRST_STAGE, 1: WAITING_STAGE, 2: WAITING_STAGE, 3: WAITING_STAGE };
-  return { set: { ...set, sections: writtenSections(EVENING) }, stage: { shown: 0, tracks } };
+  return { set: { ...set, sections: writtenSections(EVENING), mix: MIX }, stage: { shown: 0, tracks } };
 }
+
+/** Drums go together through one channel, and notes through another; those make room for the kick. */
+const SKATES: Group = { id: 0, name: 'Skates', colour: 1, level: 1 };
+const CANAL: Group = { id: 1, name: 'Canal', colour: 4, level: 1 };
+const MIX: Mix = { groups: [SKATES, CANAL], echo: { time: '1/8 dotted', feedback: 0.4, tone: 0.4, width: 1 } };
+const UNDER_THE_KICK: DuckKey = { track: 0, pad: padOfKind('kick') };
 
 /** Sounds of Wheels whose level is not that of the kit, dB. */
 const MIXED: KitDesign = {
@@ -90,7 +115,16 @@ const EVENING: readonly WrittenSection[] = [
 ];
 
 type Drums = readonly [name: string, lanes: WrittenLanes, moves?: Move[]];
-type Notes = readonly [name: string, notes: WrittenNotes];
+type Notes = readonly [name: string, notes: WrittenNotes, moves?: Move[]];
+
+/** A control of a channel of the mix that is ridden: its values at bars of the pattern, and in a line between. */
+function ridden(
+  on: MovedChannel,
+  control: MixControl,
+  ...points: readonly (readonly [bar: number, value: number])[]
+): Move {
+  return { on, control, points: points.map(([bar, value]) => ({ tick: bar * barTicks(), value })) };
+}
 
 /** A control of a pad that goes in a line from one value to another over some bars. */
 function sweep(kind: PadKind, control: Control, from: number, to: number, bars: number): Move {
@@ -151,7 +185,12 @@ const WHEELS: readonly Drums[] = [
       ['snap', inOrder('----AAAA', { '-': '----------------', A: '----4-------4---' }), 3],
       ['snare', inOrder('-------F', { '-': '----------------', F: '----------234689' }), 2],
     ],
-    [sweep('closedHat', 'filter', -3, 0, 8), sweep('shaker', 'filter', -2.5, 0, 8)],
+    // The doors open: all of the drums come out of them until the first lap begins.
+    [
+      sweep('closedHat', 'filter', -3, 0, 8),
+      sweep('shaker', 'filter', -2.5, 0, 8),
+      ridden('group', 'filter', [0, -0.35], [6, -0.35], [8, 0]),
+    ],
   ],
   [
     'Full Speed',
@@ -167,6 +206,8 @@ const WHEELS: readonly Drums[] = [
       ['highTom', inOrder('-------F', { '-': '----------------', F: '--------87------' }), 2],
       ['crash', CRASH, 0],
     ],
+    // The lows go out of the last bar's fill, and its room grows: then the next round falls in.
+    [ridden('group', 'filter', [0, 0], [7, 0], [7.9, 0.3], [8, 0]), ridden('track', 'room', [0, 0], [7, 0], [8, 0.35])],
   ],
   [
     'Last Lap',
@@ -245,6 +286,7 @@ const LAMPS: readonly Notes[] = [
         [1, 48, 62, 5], [8, 50, 52, 6], [11, 54, 56, 5], [13, 58, 60, 6], [15, 62, 64, 5],
       ],
     },
+    [ridden('track', 'echo', [0, 0.15], [3, 0.2], [4, 0.6])],
   ],
   ['Stabs', chordsAt(CHORDS, 0.5, [0, 2, 4.5], [3, 4, 4.5], [6, 8, 5.5], [11, 12, 5], [14, 15, 4])],
 ]; // prettier-ignore

@@ -1,13 +1,14 @@
 import { demoSet } from './demo';
-import { ANY_PAD, FIRST_ECHO, MIX_CONTROLS, MIX_RANGES, mixProblem, type Group, type Mix } from './mix';
+import { ANY_PAD, FIRST_ECHO, FIRST_ROOM, MIX_CONTROLS, MIX_RANGES, mixProblem, type Group, type Mix } from './mix';
 import { readSet, writeSet } from './readSet';
 import type { Track } from './track';
+import { unmixed } from './unmixed.testing';
 
 const group = (id: number, more: Partial<Group> = {}): Group => ({ id, name: `G${id}`, colour: 1, level: 1, ...more });
 
 /** The demo with a mix, and what its first track has of it, as it is read again. */
 function reread(mix: unknown, ofTrack: object = {}) {
-  const { set, stage } = demoSet();
+  const { set, stage } = unmixed(demoSet());
   const tracks = { ...set.tracks, 0: { ...set.tracks[0]!, ...ofTrack } as Track };
   return readSet(writeSet({ set: { ...set, tracks, mix: mix as Mix }, stage }));
 }
@@ -25,6 +26,7 @@ test('a mix is stored and read again as it is', () => {
   );
   const mix: Mix = {
     echo: { ...FIRST_ECHO, time: 250 },
+    room: { size: 2.5, damping: 0.2, width: 0.7, preDelay: 30 },
     groups: [group(0, { to: 3, settings: channel }), group(3)],
     whole: channel,
     level: 0.5,
@@ -39,6 +41,7 @@ test.each([
   [{ level: 2 }, {}, 'At mix, level: '],
   [{ echo: { ...FIRST_ECHO, time: '1/7' } }, {}, 'At mix, echo, time: must be a note value, or 1 to 2000 ms'],
   [{ echo: { ...FIRST_ECHO, time: 3000 } }, {}, 'At mix, echo, time: '],
+  [{ room: { ...FIRST_ROOM, size: 9 } }, {}, 'At mix, room, size: must not be greater than 4'],
   [{ groups: [group(4)] }, {}, 'At mix, groups 1, id: '],
   [{ groups: [0, 1, 2, 3, 4].map((id) => group(id)) }, {}, 'At mix, groups: '],
   [{ groups: [group(1), group(1)] }, {}, 'Two of its groups have the same number.'],

@@ -112,9 +112,31 @@ export const FIRST_ECHO: Echo = { time: '1/8 dotted', feedback: 0.35, tone: 0.5,
 /** ms of an echo whose time is none of a note. */
 export const ECHO_MS = { min: 1, max: 2000 };
 
+/** The room that all channels and pads send to. */
+export interface RoomSettings {
+  /** Seconds until what rings in it has fallen by 60 dB: the larger the room, the longer. */
+  size: number;
+  /** 0..1: how much sooner its highs fall. */
+  damping: number;
+  /** 0..1: from the middle alone to both sides, which have nothing in common. */
+  width: number;
+  /** ms before it answers. */
+  preDelay: number;
+}
+
+export const ROOM_RANGES: Record<keyof RoomSettings, { min: number; max: number }> = {
+  size: { min: 0.2, max: 4 },
+  damping: { min: 0, max: 1 },
+  width: { min: 0, max: 1 },
+  preDelay: { min: 0, max: 150 },
+};
+
+export const FIRST_ROOM: RoomSettings = { size: 0.42, damping: 0.5, width: 1, preDelay: 0 };
+
 /** The mix of a set, besides its tracks' own channels. */
 export interface Mix {
   echo?: Echo;
+  room?: RoomSettings;
   groups?: Group[];
   /** What is done to all of it before the limiter. */
   whole?: ChannelSettings;
@@ -139,6 +161,13 @@ export function mixProblem(mix: Mix = {}, tracks: readonly { name: string; goesT
   }
   for (const { name, goesTo } of tracks) if (goesTo !== undefined && !of(goesTo)) return `The track ${name} goes to a group that is not there.`; // prettier-ignore
   return null;
+}
+
+/** A track that comes into a set: one whose group is not there goes to the whole mix. */
+export function groupedIn<Grouped extends { goesTo?: number }>({ groups = [] }: Mix = {}, track: Grouped): Grouped {
+  if (track.goesTo === undefined || groups.some(({ id }) => id === track.goesTo)) return track;
+  const { goesTo: _, ...rest } = track;
+  return rest as Grouped;
 }
 
 /** Numbers of the engine's channels: tracks by their ids, then the groups by theirs, then the whole mix. */

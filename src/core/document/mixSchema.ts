@@ -1,6 +1,16 @@
 import { IsIn, IsOptional, IsString, MaxLength } from 'class-validator';
 import { MAX_NAME, MAX_TRACKS, PADS } from './limits';
-import { ANY_PAD, ECHO_MS, ECHO_TIMES, MAX_GROUPS, MIX_RANGES, type EchoTime, type MixControl } from './mix';
+import {
+  ANY_PAD,
+  ECHO_MS,
+  ECHO_TIMES,
+  MAX_GROUPS,
+  MIX_RANGES,
+  ROOM_RANGES,
+  type EchoTime,
+  type MixControl,
+  type RoomSettings,
+} from './mix';
 import { Between, Part, Parts, Such, Whole } from './validation';
 
 /** A number within the range of one control; absent where it is neutral. */
@@ -49,6 +59,18 @@ class EchoSchema {
   @Between(0, 1) width!: number;
 }
 
+/** A number within the range of one setting of the room. */
+export function OfRoom(setting: keyof RoomSettings): PropertyDecorator {
+  return Between(ROOM_RANGES[setting].min, ROOM_RANGES[setting].max);
+}
+
+class RoomSchema {
+  @OfRoom('size') size!: number;
+  @OfRoom('damping') damping!: number;
+  @OfRoom('width') width!: number;
+  @OfRoom('preDelay') preDelay!: number;
+}
+
 class GroupSchema {
   @Whole(0, MAX_GROUPS - 1) id!: number;
   @IsString() @MaxLength(MAX_NAME) name!: string;
@@ -61,6 +83,7 @@ class GroupSchema {
 /** That groups have ids of their own, and lead to the whole mix in two steps at most, is checked by `mixProblem`. */
 export class MixSchema {
   @IsOptional() @Part(() => EchoSchema) echo?: EchoSchema;
+  @IsOptional() @Part(() => RoomSchema) room?: RoomSchema;
   @IsOptional() @Parts(() => GroupSchema, MAX_GROUPS) groups?: GroupSchema[];
   @IsOptional() @Part(() => ChannelSettingsSchema) whole?: ChannelSettingsSchema;
   @IsOptional() @Between(0, 1) level?: number;

@@ -4,7 +4,7 @@ import { MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, PADS } from './l
 import { MAX_GROUPS } from './mix';
 import { ChannelSettingsSchema } from './mixSchema';
 import { SoundSettingsSchema } from './soundSchema';
-import { MOST_OCTAVES, SCALES, type ScaleName } from './tones';
+import { ARP_ORDERS, CHORD_KINDS, MOST_ARP_OCTAVES, MOST_OCTAVES, MOST_STRUM, SCALES, type ArpOrder, type ChordKind, type ScaleName } from './tones'; // prettier-ignore
 import { presetsOf, TONE_VOICES, type TonePreset, type ToneSource, type ToneVoice } from './toneVoices';
 import { Between, Part, Parts, Such, Whole } from './validation';
 
@@ -25,6 +25,11 @@ export function IsPreset(): PropertyDecorator {
   return Such(ofVoice, 'must be a preset of its voice');
 }
 
+export class ArpeggioSchema {
+  @IsIn(ARP_ORDERS) order!: ArpOrder;
+  @Whole(1, MOST_ARP_OCTAVES) octaves!: number;
+}
+
 class TonesSchema {
   @IsIn(TONE_VOICES) voice!: ToneVoice;
   @IsOptional() @IsPreset() preset?: TonePreset;
@@ -32,6 +37,9 @@ class TonesSchema {
   @IsIn(SCALES) scale!: ScaleName;
   @IsBoolean() chromatic!: boolean;
   @Whole(-MOST_OCTAVES, MOST_OCTAVES) octave!: number;
+  @IsOptional() @IsIn(CHORD_KINDS) chord?: ChordKind;
+  @IsOptional() @Between(0, MOST_STRUM) strum?: number;
+  @IsOptional() @Part(() => ArpeggioSchema) arpeggio?: ArpeggioSchema;
   @IsOptional() @Part(() => SoundSettingsSchema) settings?: SoundSettingsSchema;
 }
 

@@ -1,10 +1,11 @@
-import type { Tones } from '../document/tones';
+import { noteIn, type Tones } from '../document/tones';
 import type { Moved, MovePoint } from '../document/moves';
 import { cropped, doubled, doubledEmpty, withLength, withWindow } from './length';
 import { bounded } from './bounds';
 import { withPoints } from './editMoves';
 import { notesMoved, type NoteStep } from './notes';
-import { dotted, legato, moved, reversed, rotated, stretched, transposed, withoutHits } from './select';
+import { dotted, legato, moved, replaced, reversed, rotated, staccato, stretched, transposed, withoutHits } from './select'; // prettier-ignore
+import { strummed } from './strum';
 import { withValues, type ValueKind } from './values';
 import { idsFrom, type Hit } from '../document/hit';
 import type { LoopWindow, Pattern } from '../document/pattern';
@@ -27,6 +28,11 @@ export type Edit =
   | ({ kind: 'stretch'; factor: number; step: number } & OfHits)
   | ({ kind: 'dot' } & OfHits)
   | ({ kind: 'legato' } & OfHits)
+  | ({ kind: 'staccato' } & OfHits)
+  /** Chords are strummed: their notes are those that `tones` has on its pads. */
+  | ({ kind: 'strum'; tones: Tones; ticks: number } & OfHits)
+  /** A hand has moved hits, or made them longer or shorter: each becomes the one that is given. */
+  | { kind: 'drag'; hits: readonly Hit[] }
   | { kind: 'length'; length: number }
   | { kind: 'doubleEmpty' }
   /** `firstId`: ids from there, every second number, are free. */
@@ -49,6 +55,9 @@ export const EDIT_LABELS: Record<Edit['kind'], string> = {
   stretch: 'stretching',
   dot: 'dotted lengths',
   legato: 'legato',
+  staccato: 'staccato',
+  strum: 'strumming',
+  drag: 'dragging',
   length: 'loop length',
   doubleEmpty: 'doubling',
   double: 'doubling',
@@ -91,6 +100,12 @@ function apply(pattern: Pattern, edit: Edit): Pattern {
       return dotted(pattern, new Set(edit.ids));
     case 'legato':
       return legato(pattern, new Set(edit.ids));
+    case 'staccato':
+      return staccato(pattern, new Set(edit.ids));
+    case 'strum':
+      return strummed(pattern, new Set(edit.ids), noteIn(edit.tones), edit.ticks);
+    case 'drag':
+      return replaced(pattern, edit.hits);
     case 'length':
       return withLength(pattern, edit.length);
     case 'doubleEmpty':

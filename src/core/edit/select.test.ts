@@ -30,7 +30,7 @@ test('hits are chosen by lane and stretch, covered ones too, and what waits on t
   const p = pattern([hit(1, -20), hit(2, 10), hit(3, 250), hit(4, 250, { pad: 1 }), hit(5, BAR + 10)]);
   expect(hitsWithin(p, [0], 0, 240).sort()).toEqual([1, 2]);
   expect(hitsInLoop(p)).toEqual([1, 2, 3, 4]);
-  expect(hitsInLoop(p, 1)).toEqual([4]);
+  expect(hitsInLoop(p, ({ pad }) => pad === 1)).toEqual([4]);
   expect(spanOf(p, new Set([1, 3]), 240)).toEqual({ from: 0, to: 480 });
   expect(spanOf(p, new Set(), 240)).toBeNull();
 });
@@ -117,6 +117,8 @@ test('no edit touches a hit that it is not for', () => {
     { kind: 'stretch', ids, factor: 2, step: 240 },
     { kind: 'dot', ids },
     { kind: 'legato', ids },
+    { kind: 'staccato', ids },
+    { kind: 'drag', hits: ids.map((id) => hit(id, 60)) },
     { kind: 'erase', ids },
     { kind: 'values', of: 'odds', values: [[2, 0.5], [3, 0.2]], over: 240 }, // prettier-ignore
   ] as const;

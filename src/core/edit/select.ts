@@ -18,11 +18,9 @@ export function hitsWithin(pattern: Pattern, pads: readonly number[], from: numb
     .map((hit) => hit.id);
 }
 
-/** Ids of all hits in the loop, of one pad or of all. */
-export function hitsInLoop(pattern: Pattern, pad?: number): number[] {
-  return pattern.hits
-    .filter((hit) => (pad === undefined || hit.pad === pad) && isInLoop(hit, pattern.length))
-    .map((hit) => hit.id);
+/** Ids of the hits in the loop, of one lane or of all. */
+export function hitsInLoop(pattern: Pattern, lane: (hit: Hit) => boolean = () => true): number[] {
+  return pattern.hits.filter((hit) => lane(hit) && isInLoop(hit, pattern.length)).map((hit) => hit.id);
 }
 
 /** The range of ticks that hits occupy, rounded outwards to whole steps; null for none. */
@@ -136,6 +134,25 @@ export function legato(pattern: Pattern, ids: Ids): Pattern {
     });
   }
   return edit(pattern, ids, (hit) => ({ ...hit, length: until.get(hit.id) ?? hit.length }));
+}
+
+/** Makes hits half as long: played short, they are heard apart. */
+export function staccato(pattern: Pattern, ids: Ids): Pattern {
+  return edit(pattern, ids, (hit) => ({ ...hit, length: Math.max(1, hit.length / 2) }));
+}
+
+/** Makes hits last so many ticks longer, below 0 shorter: at least `least`, or what they last now, and at most the whole loop. */
+export function lengthened(pattern: Pattern, ids: Ids, ticks: number, least: number): Pattern {
+  return edit(pattern, ids, (hit) => {
+    const length = Math.min(pattern.length, Math.max(Math.min(least, hit.length), hit.length + ticks));
+    return { ...hit, length };
+  });
+}
+
+/** Hits that are there become what a hand has made of them. */
+export function replaced(pattern: Pattern, hits: readonly Hit[]): Pattern {
+  const made = new Map(hits.map((hit) => [hit.id, hit]));
+  return { ...pattern, hits: pattern.hits.map((hit) => made.get(hit.id) ?? hit) };
 }
 
 /** The pattern without some hits. */

@@ -21,7 +21,7 @@ test('a step holds what is placed in it, wherever it was struck, and what is cov
     hit(3, 250),
     hit(4, 250, { pad: 1 }),
   ]);
-  const ids = (tick: number) => hitsInStep(p, { pad: 0, tick, length: 240 }).map((h) => h.id);
+  const ids = (tick: number) => hitsInStep(p, { lane: ({ pad }) => pad === 0, tick, length: 240 }).map((h) => h.id);
   expect([ids(0), ids(240), ids(480)]).toEqual([[2, 1], [3], []]);
 });
 

@@ -1,10 +1,12 @@
 import { passOf, type SoundingHit } from '../sequence/soundingHits';
 import { mod, ticksPerBar, ticksPerBeat, type Meter } from '../time/ticks';
+import type { Hit } from '../document/hit';
 import type { Pattern } from '../document/pattern';
 
 /** One step of one lane. */
 export interface Step {
-  pad: number;
+  /** Which hits lie in the lane. */
+  lane: (hit: Pick<Hit, 'pad' | 'pitch'>) => boolean;
   /** Where it begins, ticks from the loop's start. */
   tick: number;
   /** Its length, ticks. */
@@ -12,9 +14,9 @@ export interface Step {
 }
 
 /** What sounds within a step, and what is covered there. */
-export function hitsInStep(pattern: Pattern, { pad, tick, length }: Step): SoundingHit[] {
+export function hitsInStep(pattern: Pattern, { lane, tick, length }: Step): SoundingHit[] {
   const { sounding, covered } = passOf(pattern);
-  const isIn = (hit: SoundingHit) => hit.pad === pad && hit.tick >= tick && hit.tick < tick + length;
+  const isIn = (hit: SoundingHit) => lane(hit) && hit.tick >= tick && hit.tick < tick + length;
   return [...sounding.filter(isIn), ...covered.filter(isIn)];
 }
 

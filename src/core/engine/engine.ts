@@ -88,7 +88,7 @@ export class Engine {
     const launch = new LaunchControl(launcher, transport, rack, striker, events, parts);
     const windows = new LoopWindows(rack, transport, events);
     const recorder = new Recorder(transport, rack, sounds, launcher, events);
-    const repeater = new NoteRepeater(transport, rack, controls, recorder, striker);
+    const repeater = new NoteRepeater(transport, rack, sounds, controls, recorder, striker);
     const hands = new Hands(transport, rack, recorder, striker, repeater, events);
     const rolls = new Rolls(transport, rack, heardPads, striker);
     const others = { hands, recorder, repeater, heardPads, sounds };

@@ -2,9 +2,9 @@ import type { Launcher } from '../launch/launcher';
 import type { Handlers } from '../protocol/commands';
 import { DcBlocker } from '../sound/dcBlocker';
 import { Limiter } from '../sound/limiter';
-import { Room } from '../sound/room';
 import type { Click } from '../sound/click';
 import { Echo } from '../sound/mix/echo';
+import { Room, ROOM_SETTINGS } from '../sound/mix/room/room';
 import { MixBus } from '../sound/mix/mixBus';
 import { RAMP_SECONDS, Strip } from '../sound/mix/strip';
 import type { DrumVoice } from '../sound/drumVoice';
@@ -95,7 +95,7 @@ export class Mixer implements Part {
     this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
   }
 
-  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'echo'> = {
+  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'echo' | 'room'> = {
     trackLevel: ({ track, level }) => this.set(track, 'level', level),
     channel: ({ channel, control, value }) => this.set(channel, control, value),
     duckedBy: ({ channel, track, pad }) => {
@@ -114,6 +114,9 @@ export class Mixer implements Part {
       this.echo.set('feedback', feedback);
       this.echo.set('tone', tone);
       this.echo.set('width', width);
+    },
+    room: (settings) => {
+      for (const setting of ROOM_SETTINGS) this.room.set(setting, settings[setting]);
     },
   };
 

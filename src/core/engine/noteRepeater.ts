@@ -9,13 +9,16 @@ import type { PadControls } from './padControls';
 import type { FramePart } from './part';
 import type { Recorder } from './recorder';
 import { newStroke, type Striker, type Stroke } from './striker';
+import { Arpeggiator } from './arpeggiator';
+import type { SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 import { MAX_TRACKS, PADS } from '../document/limits';
+import type { Arpeggio } from '../document/tones';
 
 const RATE_TICKS = REPEAT_RATES.map(gridTicks);
 
-/** Note repeat: held and latched pads, and the rate of each. */
+/** Note repeat: held and latched pads, and the rate of each. Where a track asks for an arpeggio its pads take turns. */
 export class NoteRepeater implements FramePart {
   on = false;
   private latch = false;
@@ -24,6 +27,7 @@ export class NoteRepeater implements FramePart {
   );
   /** Ticks between strokes as the player has chosen them. */
   private readonly rates = Array.from({ length: MAX_TRACKS }, () => new Float64Array(PADS).fill(240));
+  private readonly arpeggiators = Array.from({ length: MAX_TRACKS }, () => new Arpeggiator());
   /** How many repeat. */
   private repeating = 0;
   private lastOwnId = 0;
@@ -33,6 +37,7 @@ export class NoteRepeater implements FramePart {
   constructor(
     private readonly transport: Transport,
     private readonly rack: TrackRack,
+    private readonly sounds: SoundRack,
     private readonly controls: PadControls,
     private readonly recorder: Recorder,
     private readonly striker: Striker,
@@ -79,8 +84,13 @@ export class NoteRepeater implements FramePart {
   press(stroke: Stroke): void {
     const { track, pad } = stroke;
     const { playing } = this.transport;
-    const repeat = this.pads[track]![pad]!;
-    if (repeat.active) return this.pressAgain(repeat, stroke.velocity);
+    const pads = this.pads[track]!;
+    const repeat = pads[pad]!;
+    const isInTurn = this.sounds.tracks[track]!.arpeggio !== null;
+    const arpeggiator = this.arpeggiators[track]!;
+    if (isInTurn) this.takeTurnsAnew(pads);
+    if (repeat.active) return this.pressAgain(repeat, stroke.velocity, isInTurn);
+    if (isInTurn) arpeggiator.join(pads, repeat);
     if (!playing && this.repeating === 0) this.transport.restartStanding();
     this.repeating++;
     const heard = this.heardTick(stroke.heard);
@@ -89,6 +99,14 @@ export class NoteRepeater implements FramePart {
     repeat.through = stroke.through;
     const meant = repeat.press(heard, this.tickNow, stroke.velocity, this.swing(track, pad));
     if (meant === null) return;
+    if (isInTurn) {
+      // Another note has sounded on this line already: this one has its turn later.
+      if (meant <= arpeggiator.lastLine + SAME_TICKS) {
+        repeat.owed = true;
+        return;
+      }
+      arpeggiator.sounded(meant);
+    }
     // Late, it keeps the time at which it was struck; early but due already, it has that of its line.
     stroke.struck = playing ? Math.max(heard, meant) : this.transport.songTick;
     stroke.length = repeat.rate / 2;
@@ -97,12 +115,19 @@ export class NoteRepeater implements FramePart {
     const snap = this.recorder.inputSnap && this.rateSnap;
     this.recorder.record(stroke, snap, snap && (feel ?? snap));
     this.striker.strikeByHand(stroke);
-    repeat.lastFrame = this.transport.frame;
+    repeat.sounded(this.transport.frame);
+  }
+
+  /** Latched notes that take turns make way when a hand that held none of them presses others. */
+  private takeTurnsAnew(pads: readonly RepeatingPad[]): void {
+    if (!this.latch) return;
+    for (let pad = 0; pad < PADS; pad++) if (pads[pad]!.down) return;
+    for (let pad = 0; pad < PADS; pad++) this.end(pads[pad]!);
   }
 
   /** Latched, a pad that is struck again ends. One that was let go before its first stroke came is held again. */
-  private pressAgain(repeat: RepeatingPad, velocity: number): void {
-    if (this.latch) return this.end(repeat);
+  private pressAgain(repeat: RepeatingPad, velocity: number, isInTurn: boolean): void {
+    if (this.latch && !isInTurn) return this.end(repeat);
     repeat.down = true;
     repeat.velocity = velocity;
   }
@@ -128,6 +153,7 @@ export class NoteRepeater implements FramePart {
 
   songStarts(startTick: number): void {
     this.pads.forEach((pads, track) => pads.forEach((pad, i) => pad.resume(startTick, this.swing(track, i))));
+    for (const arpeggiator of this.arpeggiators) arpeggiator.lastLine = -Infinity;
   }
 
   nextFrame(): number {
@@ -138,33 +164,69 @@ export class NoteRepeater implements FramePart {
   }
 
   playFrame(): void {
-    const { frame, repeatClock } = this.transport;
+    if (this.repeating === 0) return;
     for (let track = 0; track < MAX_TRACKS; track++) {
+      const { arpeggio } = this.sounds.tracks[track]!;
+      if (arpeggio) {
+        this.playTurn(track, arpeggio);
+        continue;
+      }
       for (let pad = 0; pad < PADS; pad++) {
         const repeat = this.pads[track]![pad]!;
-        if (repeat.active && frameAt(repeatClock, repeat.next) <= frame) this.strike(track, pad, repeat);
+        if (!this.isDue(repeat)) continue;
+        this.strike(track, pad, repeat.next, 0);
+        this.passLine(track, pad);
+        this.endIfLetGo(repeat);
       }
     }
   }
 
-  private strike(track: number, pad: number, repeat: RepeatingPad): void {
+  private isDue({ active, next }: RepeatingPad): boolean {
+    return active && frameAt(this.transport.repeatClock, next) <= this.transport.frame;
+  }
+
+  /** One of a track's held notes sounds, if a line of any of them is due. */
+  private playTurn(track: number, arpeggio: Arpeggio): void {
+    const pads = this.pads[track]!;
+    let line = Infinity;
+    for (let pad = 0; pad < PADS; pad++) if (this.isDue(pads[pad]!)) line = Math.min(line, pads[pad]!.next);
+    if (line === Infinity) return;
+    const arpeggiator = this.arpeggiators[track]!;
+    arpeggiator.goOn(pads, arpeggio, line);
+    this.strike(track, arpeggiator.pad, line, arpeggiator.higher);
+    for (let pad = 0; pad < PADS; pad++) if (this.isDue(pads[pad]!)) this.passLine(track, pad);
+    this.endIfLetGo(pads[arpeggiator.pad]!);
+    if (!pads[arpeggiator.pad]!.active) arpeggiator.left();
+  }
+
+  /** @param line song ticks */
+  private strike(track: number, pad: number, line: number, higher: number): void {
     const { stroke, transport } = this;
+    const repeat = this.pads[track]![pad]!;
     const { frame, playing, songTick } = transport;
     this.lastOwnId += 2 - (this.lastOwnId % 2);
     stroke.track = track;
     stroke.pad = pad;
     stroke.id = this.lastOwnId;
     stroke.velocity = repeat.velocity;
-    stroke.pitch = repeat.pitch;
+    stroke.pitch = repeat.pitch + higher;
     stroke.through = repeat.through;
-    stroke.struck = playing ? repeat.next : songTick;
+    stroke.struck = playing ? line : songTick;
     stroke.heard = frame;
     stroke.length = repeat.rate / 2;
     // Already on its line: no grid may pull strokes of a roll onto each other.
     this.recorder.record(stroke, null, null);
     this.striker.strikeByHand(stroke);
+    repeat.sounded(frame);
+  }
+
+  private passLine(track: number, pad: number): void {
+    const repeat = this.pads[track]![pad]!;
     this.followRate(track, pad, repeat.next);
-    repeat.advance(frame, this.swing(track, pad));
+    repeat.advance(this.swing(track, pad));
+  }
+
+  private endIfLetGo(repeat: RepeatingPad): void {
     if (!repeat.down && !this.latch) this.end(repeat);
   }
 

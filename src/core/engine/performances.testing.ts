@@ -286,9 +286,10 @@ function deed(chance: Chance, frame: number): Instruction[] {
   return [];
 }
 
-/** What chance makes of the mix: channels, where they go, the echo. */
+/** What chance makes of the mix: channels, where they go, the echo, the room. */
 function mixDeed(chance: Chance): Instruction {
   const kind = chance.share();
+  if (kind < 0.05) return { type: 'room', size: 0.2 + chance.share(), damping: chance.share(), width: chance.share(), preDelay: chance.whole(150) }; // prettier-ignore
   if (kind < 0.1) return { type: 'echo', ticks: chance.of([0, 240, 320, 720]), ms: 1 + chance.whole(300), feedback: chance.share(), tone: chance.share(), width: chance.share() }; // prettier-ignore
   if (kind < 0.25) return { type: 'goesTo', channel: chance.whole(TRACKS), group: chance.whole(MAX_GROUPS + 1) - 1 };
   // Only the first two groups go on, to one of the last two.

@@ -1,6 +1,7 @@
 import { reachedBy, type Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { MAX_TRACKS, PADS } from '../document/limits';
+import type { Arpeggio } from '../document/tones';
 import { presetOf, type TonePreset } from '../document/toneVoices';
 import type { Handlers, NoteLayout } from '../protocol/commands';
 import { gridTicks } from '../quantize/grid';
@@ -33,6 +34,8 @@ export class TrackSounds {
   /** MIDI notes of its pads, when it plays notes. */
   notes: Float64Array | null = null;
   preset: TonePreset | null = null;
+  /** What note repeat makes of held notes. */
+  arpeggio: Arpeggio | null = null;
   /** Semitones by which hands play higher. */
   private octaveSemitones = 0;
 
@@ -56,6 +59,7 @@ export class TrackSounds {
   play(layout: NoteLayout | null): void {
     this.octaveSemitones = 12 * (layout?.octave ?? 0);
     this.notes = layout?.notes ?? null;
+    this.arpeggio = layout?.arpeggio ?? null;
     this.preset = layout && presetOf(layout);
     this.played = layout && noteVoices(layout);
   }

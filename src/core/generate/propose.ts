@@ -69,7 +69,8 @@ export function withProposal(pattern: Pattern, { hits, instead }: Proposal, newI
   };
 }
 
-function hit(pad: number, tick: number, velocity: number, more: Partial<NewHit> = {}): NewHit {
+/** A hit as it is offered: its velocity as one of MIDI's. */
+export function newHit(pad: number, tick: number, velocity: number, more: Partial<NewHit> = {}): NewHit {
   const rounded = Math.round(Math.min(1, Math.max(1 / 127, velocity)) * 127) / 127;
   return { pad, tick, length: SIXTEENTH / 2, velocity: rounded, snap: null, ...more };
 }
@@ -104,7 +105,7 @@ function inStyle(style: Style, only: number | null, ground: Ground, random: () =
       const tick = Math.round(swungTick(i * SIXTEENTH, { unit: SIXTEENTH, ratio: style.swing }));
       if (tick >= pattern.length) return;
       const ghost = mark !== 'X' && sound === 'snare' ? 0.45 : 1;
-      made.push(hit(pad, tick, loudness(inBar, () => hand) * ghost));
+      made.push(newHit(pad, tick, loudness(inBar, () => hand) * ghost));
     });
   }
   // A whole kit takes the place of all that is not locked; one lane, of its own.
@@ -118,7 +119,7 @@ function spread({ pad, pulses, steps, rotation, step }: Extract<Idea, { kind: 'e
   const rhythm = euclid(pulses, steps, rotation);
   const made: NewHit[] = [];
   for (let i = 0; i * step < pattern.length; i++) {
-    if (rhythm[i % steps]) made.push(hit(pad, i * step, i % steps === 0 ? 0.9 : 0.75, { length: step / 2 }));
+    if (rhythm[i % steps]) made.push(newHit(pad, i * step, i % steps === 0 ? 0.9 : 0.75, { length: step / 2 }));
   }
   return { hits: made, instead: hitsWithin(pattern, [pad], 0, pattern.length) };
 }
@@ -151,7 +152,7 @@ function fill(span: FillSpan, ground: Ground, random: () => number): Proposal {
     const velocity = 0.45 + 0.45 * way + (random() - 0.5) * 0.1;
     const strokes = way > 0.5 && random() < 0.3 ? (random() < 0.7 ? 2 : 3) : 0;
     const roll = strokes > 0 ? { roll: { strokes, over: SIXTEENTH, swell: 0.3, glide: 0 } } : {};
-    made.push(hit(pad, from + i * SIXTEENTH, velocity, roll));
+    made.push(newHit(pad, from + i * SIXTEENTH, velocity, roll));
   }
   // The fill replaces backbeat and hats; the kick goes on.
   const quiet = (['snare', 'clap', 'rim', 'closedHat', 'openHat', 'highTom', 'midTom', 'lowTom'] as const)
@@ -183,10 +184,10 @@ function hats(ground: Ground, random: () => number): Proposal {
     const mark = bar[inBar % bar.length]!;
     const velocity = loudness(inBar, random);
     const maybe = random() < 0.35;
-    if (mark === 'o' && open >= 0) made.push(hit(open, i * SIXTEENTH, velocity));
+    if (mark === 'o' && open >= 0) made.push(newHit(open, i * SIXTEENTH, velocity));
     else if (closed >= 0 && (mark === 'c' || mark === 'r' || (mark === '?' && maybe))) {
       const roll = mark === 'r' ? { roll: { strokes: 3, over: SIXTEENTH, swell: -0.4, glide: 0 } } : {};
-      made.push(hit(closed, i * SIXTEENTH, velocity, roll));
+      made.push(newHit(closed, i * SIXTEENTH, velocity, roll));
     }
   }
   return {

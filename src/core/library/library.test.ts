@@ -113,6 +113,17 @@ describe('restoring', () => {
     );
   });
 
+  test('a track whose group has gone meanwhile goes to the whole mix', () => {
+    const grouped = tracksOf(set).find(({ goesTo }) => goesTo !== undefined)!;
+    const tracks = Object.fromEntries(tracksOf(set).map(({ goesTo: _, ...track }) => [track.id, track]));
+    const now = { ...set, tracks, mix: { ...set.mix, groups: [] } };
+    const made = withTrackOf(now, set, grouped.id)!;
+    expect(made.tracks[grouped.id]!.goesTo).toBeUndefined();
+    opens(made);
+    opens(withTracks(now, [grouped]).set);
+    expect(withTrackOf(set, set, grouped.id)!.tracks[grouped.id]!.goesTo).toBe(grouped.goesTo);
+  });
+
   test('tracks come in beside what is there, as many as there is room for', () => {
     const tracks = tracksOf(set);
     const once = withTracks(set, tracks);

@@ -1,5 +1,6 @@
 import { alike } from '../alike';
 import { MAX_TRACKS } from '../document/limits';
+import { groupedIn } from '../document/mix';
 import { freeTrackId, tracksOf, type BeatSet } from '../document/set';
 import type { Track } from '../document/track';
 
@@ -23,7 +24,7 @@ export function withTrackOf(set: BeatSet, version: BeatSet, id: number): BeatSet
   const now = set.tracks[id];
   if (!track || (!now && set.order.length >= MAX_TRACKS)) return null;
   const others = tracksOf(set).filter((other) => other.id !== id);
-  const tracks = { ...set.tracks, [id]: inPlaceOf(now, withFreeIds(track, others)) };
+  const tracks = { ...set.tracks, [id]: inPlaceOf(now, withFreeIds(groupedIn(set.mix, track), others)) };
   return { ...set, order: now ? set.order : [...set.order, id], tracks };
 }
 
@@ -36,7 +37,7 @@ export function withTracks(set: BeatSet, tracks: readonly Track[]): { set: BeatS
   const taken = tracks.slice(0, MAX_TRACKS - set.order.length);
   for (const track of taken) {
     const id = freeTrackId(now);
-    const added = withFreeIds({ ...track, id }, tracksOf(now));
+    const added = withFreeIds({ ...groupedIn(set.mix, track), id }, tracksOf(now));
     now = { ...now, order: [...now.order, id], tracks: { ...now.tracks, [id]: added } };
   }
   return { set: now, leftOut: tracks.length - taken.length };

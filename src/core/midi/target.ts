@@ -35,6 +35,7 @@ const FACTS = {
   padMute: { kind: 'switch', words: 'Mute', group: 'Pads', may: ['pad', 'row'] },
   padSolo: { kind: 'switch', words: 'Solo', group: 'Pads', may: ['pad', 'row'] },
   letGo: { kind: 'press', words: 'Let go of all that is ridden', group: 'Pads' },
+  sustain: { kind: 'hold', words: 'Sustain', group: 'Pads' },
   octaveUp: { kind: 'press', words: 'Octave up', group: 'Pads' },
   octaveDown: { kind: 'press', words: 'Octave down', group: 'Pads' },
   fixedVelocity: { kind: 'switch', words: 'Fixed velocity', group: 'Pads' },

@@ -7,7 +7,7 @@ import { FAR_TICKS, MAX_LINKS, MAX_SECTIONS, MAX_SLOTS, MAX_TIMES, MAX_TRACKS, P
 import { CLICK_SOUNDS, CLICK_TIMES } from '../document/metronome';
 import { CONTROLS, MOVE_TABLES, type Control } from '../document/moves';
 import { TONE_VOICES, type TonePreset, type ToneVoice } from '../document/toneVoices';
-import { IsPreset } from '../document/trackSchema';
+import { ArpeggioSchema, IsPreset } from '../document/trackSchema';
 import { Between, check, Part, Parts, Such, Whole, type Schema } from '../document/validation';
 import { isPlain } from '../plain';
 import { LaunchState } from '../launch/launchState';
@@ -114,6 +114,7 @@ class Layout {
   @IsOptional() @IsPreset() preset?: TonePreset;
   @Numbers() notes!: Float64Array;
   @Whole(-8, 8) octave!: number;
+  @IsOptional() @Part(() => ArpeggioSchema) arpeggio?: ArpeggioSchema;
   @IsOptional() @Part(() => SoundSettingsSchema) settings?: SoundSettingsSchema;
 }
 class Notes extends OfTrack {

@@ -1,8 +1,9 @@
 import type { Kit } from '../document/kit';
 import type { Sound, SoundSettings } from '../document/sound';
+import type { Arpeggio } from '../document/tones';
 import type { ToneSource } from '../document/toneVoices';
 import type { Control } from '../document/moves';
-import type { MixControl } from '../document/mix';
+import type { MixControl, RoomSettings } from '../document/mix';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
 import type { PreparedSample } from '../sample/levels';
@@ -17,6 +18,8 @@ export interface NoteLayout extends ToneSource {
   notes: Float64Array;
   /** Octaves by which hands alone play higher. */
   octave: number;
+  /** In which order note repeat plays what hands hold; absent: all at once. */
+  arpeggio?: Arpeggio;
   /** What the player has made of the voice. */
   settings?: SoundSettings;
 }
@@ -64,6 +67,8 @@ export interface CommandFields {
   goesTo: { channel: number; group: number };
   /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
   echo: { ticks: number; ms: number; feedback: number; tone: number; width: number };
+  /** The room of the mix. */
+  room: RoomSettings;
   /** Somebody looks at the meters, or nobody does any more. */
   meters: { on: boolean };
   /** A track that is no more: it stops, and its patterns go. */
@@ -147,6 +152,9 @@ export type CommandType = keyof CommandFields;
 /** A command before it is known when it applies. */
 export type Instruction<T extends CommandType = CommandType> = { [K in T]: { type: K } & CommandFields[K] }[T];
 
+/** An instruction on its way to the engine, and so many frames after it came that it applies: 0 unless told. */
+export type Sent = Instruction & { after?: number };
+
 /** An instruction with the engine frame at which it applies (or NOW). Those of one frame apply in the order given. */
 export type Command<T extends CommandType = CommandType> = Instruction<T> & { frame: number };
 
@@ -156,6 +164,14 @@ export type Handlers<T extends CommandType = CommandType> = { [K in T]: (command
 /** Stamps an instruction with the frame at which it is to be applied. */
 export function at<T extends CommandType>(frame: number, instruction: Instruction<T>): Command<T> {
   return { ...instruction, frame };
+}
+
+/** What has come to the engine, which is at a frame, as a command. */
+export function dueFrom(frame: number, sent: Sent): Command {
+  // Nearly all that comes: nothing more is made of it on the audio thread.
+  if (sent.after === undefined) return at(NOW, sent);
+  const { after, ...instruction } = sent;
+  return at(frame + after, instruction as Instruction);
 }
 
 /** The arrays that a command brings along, to be transferred with it. */

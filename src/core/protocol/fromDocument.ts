@@ -71,8 +71,8 @@ export function notesInstruction(track: number, tones: Tones | undefined): Instr
 
 function layoutOf(tones: Tones): NoteLayout {
   const notes = Float64Array.from({ length: PADS }, (_, pad) => padNote(tones, pad));
-  const { voice, preset, octave, settings } = tones;
-  return { voice, ...(preset && { preset }), notes, octave, ...(settings && { settings }) };
+  const { voice, preset, octave, arpeggio, settings } = tones;
+  return { voice, ...(preset && { preset }), notes, octave, ...(arpeggio && { arpeggio }), ...(settings && { settings }) }; // prettier-ignore
 }
 
 /** What an engine must be told about one track before it can play it, but for its patterns and what it plays. */

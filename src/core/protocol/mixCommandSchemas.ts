@@ -1,6 +1,7 @@
 import { IsBoolean, IsIn } from 'class-validator';
 import { FAR_TICKS, MAX_TRACKS, PADS } from '../document/limits';
 import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type MixControl } from '../document/mix'; // prettier-ignore
+import { OfRoom } from '../document/mixSchema';
 import { Between, Such, Whole } from '../document/validation';
 import { AnySchema, isNumber, NumberOrNone } from './commandSchema';
 
@@ -40,6 +41,13 @@ class EchoSchema extends AnySchema {
   @Between(0, 1) width!: number;
 }
 
+class RoomSchema extends AnySchema {
+  @OfRoom('size') size!: number;
+  @OfRoom('damping') damping!: number;
+  @OfRoom('width') width!: number;
+  @OfRoom('preDelay') preDelay!: number;
+}
+
 class MetersSchema extends AnySchema {
   @IsBoolean() on!: boolean;
 }
@@ -51,5 +59,6 @@ export const MIX_SCHEMAS = {
   duckedBy: DuckedBySchema,
   goesTo: GoesToSchema,
   echo: EchoSchema,
+  room: RoomSchema,
   meters: MetersSchema,
 };

@@ -20,6 +20,7 @@ const group = (id: number): fc.Arbitrary<Group> =>
 const mixes = absent(
   fc.record({
     echo: absent(fc.record({ time: fc.constantFrom('1/8' as const, 300), feedback: fc.constant(0.5), tone: fc.constant(0.2), width: fc.constant(0) })),
+    room: absent(fc.record({ size: fc.constantFrom(0.42, 3), damping: fc.constant(0.5), width: fc.constant(1), preDelay: fc.constant(0) })),
     groups: fc.subarray([0, 1, 2, 3]).chain((ids) => fc.tuple(...ids.map(group))),
     whole: absent(settings),
     level: absent(fc.constantFrom(0.2, 1)),
@@ -45,6 +46,10 @@ function known(told: readonly Instruction[]): Record<string, unknown> {
       const { ticks, ms, feedback, tone, width } = one;
       words.echo = [ticks, ms, feedback, tone, width].join();
       if (words.echo === '720,0,0.35,0.5,1') delete words.echo;
+    } else if (one.type === 'room') {
+      const { size, damping, width, preDelay } = one;
+      words.room = [size, damping, width, preDelay].join();
+      if (words.room === '0.42,0.5,1,0') delete words.room;
     }
   }
   return words;

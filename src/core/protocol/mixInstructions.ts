@@ -1,4 +1,4 @@
-import { ANY_PAD, ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import { ANY_PAD, ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
 import type { Instruction } from './commands';
 
 /** What an engine must be told of a channel's settings, since it was told others. */
@@ -29,6 +29,7 @@ export function mixChanges(old: Mix | undefined, mix: Mix | undefined): Instruct
   if (old === mix) return [];
   const out: Instruction[] = [];
   if (mix?.echo !== old?.echo) out.push(echoInstruction(mix?.echo ?? FIRST_ECHO));
+  if (mix?.room !== old?.room) out.push({ type: 'room', ...(mix?.room ?? FIRST_ROOM) });
   for (let id = FIRST_GROUP_CHANNEL; id < WHOLE_CHANNEL; id++) {
     const of = (groups: readonly Group[] = []) => groups.find((group) => group.id === id - FIRST_GROUP_CHANNEL);
     out.push(...groupChanges(id, of(old?.groups), of(mix?.groups)));

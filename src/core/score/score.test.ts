@@ -96,13 +96,18 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
     channel: { echo: 0.4, filter: -0.3, pan: 0.4 },
     patterns: patterns.map((pattern) => pattern && { ...pattern, moves }),
   };
-  const mix: Mix = { echo: { ...FIRST_ECHO, time: '1/8' }, groups: [{ id: 1, name: 'Drums', colour: 2, level: 0.7 }] };
+  const groups = [
+    { id: 0, name: 'Skates', colour: 1, level: 0.9 },
+    { id: 1, name: 'Drums', colour: 2, level: 0.7 },
+  ];
+  const mix: Mix = { echo: { ...FIRST_ECHO, time: '1/8' }, groups };
   const turns = [
     at(40000, { type: 'channel', channel: 3, control: 'filter', value: -0.8 } as const),
     // Of what is moved meanwhile the setting alone changes; a hand has it as long as it holds it.
     at(50000, { type: 'channel', channel: 3, control: 'pan', value: 0.1 } as const),
     at(60000, { type: 'ride', channel: 3, control: 'echo', value: 1 } as const),
     at(70000, { type: 'goesTo', channel: 3, group: 1 } as const),
+    at(75000, { type: 'room', size: 1.5, damping: 0.2, width: 0.5, preDelay: 25 } as const),
     at(80000, { type: 'ride', channel: 3, control: 'echo', value: NaN } as const),
     at(90000, { type: 'goesTo', channel: 0, group: -1 } as const),
     at(100000, { type: 'echo', ticks: 240, ms: 0, feedback: 0.5, tone: 0.5, width: 0 } as const),
@@ -110,7 +115,7 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
   const run = performed([play(1000), ...turns], 4 * SR, { set: { ...set, tracks, mix }, stage });
   const score = readScore(copied(run), run);
   expect(score.turned.map(({ told }) => told.type)).toEqual(
-    expect.arrayContaining(['channel', 'goesTo', 'echo', 'turn']),
+    expect.arrayContaining(['channel', 'goesTo', 'echo', 'room', 'turn']),
   );
   const frames = run.to - run.from;
   const heard = samples(replayLog(copied(run)), run.from, frames);

@@ -7,7 +7,14 @@ import { channelChanges, goesToChange, mixChanges } from '../protocol/mixInstruc
 import type { TurnedStep } from './score';
 
 type Event<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
-const TURNED = ['trackLevel', 'channel', 'duckedBy', 'goesTo', 'echo'] as const satisfies readonly CommandType[];
+const TURNED = [
+  'trackLevel',
+  'channel',
+  'duckedBy',
+  'goesTo',
+  'echo',
+  'room',
+] as const satisfies readonly CommandType[];
 type Turned = Instruction<(typeof TURNED)[number]>;
 /** A track that is as loud as this from now on: levels lie apart from the steps, since mutes and fades are in them. */
 type TrackLevel = { track: number; level: number };

@@ -24,6 +24,8 @@ export class RepeatingPad {
   through = false;
   /** Tick of the next stroke. */
   next = Infinity;
+  /** Which press it was, where held notes take turns. */
+  pressed = 0;
   /** Frame of the last stroke: the pattern's own hit of that moment gives way to it. */
   lastFrame = -1;
 
@@ -55,10 +57,14 @@ export class RepeatingPad {
     if (this.active) this.next = nextLine(now, rate, swing);
   }
 
-  /** The stroke at `next` has sounded. */
-  advance(frame: number, swing?: Swing): void {
+  /** Its stroke has sounded. */
+  sounded(frame: number): void {
     this.owed = false;
     this.lastFrame = frame;
+  }
+
+  /** The line at `next` has passed. */
+  advance(swing?: Swing): void {
     this.next = nextLine(this.next, this.rate, swing);
   }
 

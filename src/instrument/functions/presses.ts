@@ -81,7 +81,7 @@ const keepBars: PressFunction = ({ bars }, { store, instrument }, timeStamp) => 
 };
 
 export const PRESS_FUNCTIONS = {
-  choosePad: ({ pad }, { store }) => void store.dispatch(laneChosen(pad!)),
+  choosePad: ({ pad }, { store }) => void store.dispatch(laneChosen({ pad: pad! })),
   octaveUp: shiftOctave(1),
   octaveDown: shiftOctave(-1),
   letGo: (_, { instrument }) => instrument.rides.letGoOfAll(),
@@ -163,6 +163,7 @@ export const SWITCH_FUNCTIONS = {
 
 export const HOLD_FUNCTIONS = {
   lift: (down, _, { store, instrument }) => lift(store, instrument, down),
+  sustain: (down, _, { instrument }) => instrument.hands.sustain(down, performance.now()),
   override: (down, _, { store }) => void store.dispatch(overrideSet(down)),
   nudgeFaster: (down, _, { instrument }) => instrument.perform({ type: 'tempoBend', ratio: down ? 1 + NUDGE : 1 }),
   nudgeSlower: (down, _, { instrument }) => instrument.perform({ type: 'tempoBend', ratio: down ? 1 - NUDGE : 1 }),

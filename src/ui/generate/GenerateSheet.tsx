@@ -2,13 +2,16 @@ import { usePatternEdit } from '../shared/usePatternEdit';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { FILL_SPANS, propose, withProposal, type FillSpan, type Idea } from '@/core/generate/propose';
+import { createSelector } from '@reduxjs/toolkit';
+import { accompany, PARTS, type Accompaniment, type PartKind } from '@/core/generate/accompany';
+import { trackStage } from '@/core/document/stage';
 import { STYLES, stylesAt, type StyleName } from '@/core/generate/styles';
 import { lanesOf } from '@/core/document/lanes';
 import { soundingHits } from '@/core/sequence/soundingHits';
-import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
+import { selectPattern, selectSet, selectTrack, selectTracks } from '@/store/selectors';
 import { noticed, proposalHeard } from '@/store/sessionSlice';
 import { laneChosen, selectStepTicks } from '@/store/stepsSlice';
-import { useAppDispatch, useAppSelector } from '@/store/store';
+import { useAppDispatch, useAppSelector, type RootState } from '@/store/store';
 import { PatternPicture } from '../pads/PatternPicture';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -28,7 +31,10 @@ const KINDS = [
   { value: 'fill', name: 'Fill' },
   { value: 'hats', name: 'Hats' },
 ] as const;
-type Kind = Idea['kind'];
+/** Of notes: parts that go by another track, and pulses. */
+const NOTE_KINDS = [{ value: 'bass', name: 'Bass' }, { value: 'chords', name: 'Chords' }, KINDS[1]] as const;
+type Kind = Idea['kind'] | PartKind;
+const isPart = (kind: Kind): kind is PartKind => (PARTS as readonly Kind[]).includes(kind);
 const SPANS: { value: FillSpan; name: string }[] = FILL_SPANS.map((value) => ({
   value,
   name: { beat: 'Last beat', half: 'Last half bar', bar: 'Last bar' }[value],
@@ -37,6 +43,18 @@ const WHOLE = 'kit';
 const MOST_STEPS = 32;
 /** Ids for hits that are only heard: no hit of a set comes near. */
 const UNUSED_IDS = 2 ** 48 + 1;
+const SEEDS_APART = 2654435761;
+const NO_PART: Accompaniment = { hits: [], instead: [], words: '' };
+
+/** The other tracks of notes, each with the pattern that it is on, if there is something in it. */
+const selectAccompanied = createSelector(
+  [selectTracks, selectTrack, (state: RootState) => state.stage],
+  (tracks, shown, stage) =>
+    tracks.flatMap((track) => {
+      const pattern = track.patterns[trackStage(stage, track.id).slot];
+      return track.tones && track.id !== shown.id && pattern && pattern.hits.length > 0 ? [{ track, pattern }] : [];
+    }),
+);
 
 /** Starting points: offers a kit, a lane, a fill or hats, to be heard and then taken, or not. */
 export default function GenerateSheet() {
@@ -53,13 +71,16 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const instrument = useInstrument();
   const track = useAppSelector(selectTrack);
   const pads = lanesOf(track);
-  // Styles, fills and hats are for drums; notes can be spread.
-  const tonal = track.tones !== undefined;
+  // Styles, fills and hats are for drums.
+  const { tones } = track;
+  const others = useAppSelector(selectAccompanied);
+  const [toId, setToId] = useState<number | null>(null);
+  const accompanied = others.find(({ track: { id } }) => id === toId) ?? others[0];
   const { tempo, meter } = useAppSelector(selectSet);
   const pad = useAppSelector((state) => state.steps.pad);
   const step = useAppSelector(selectStepTicks);
   const hearing = useAppSelector((state) => state.session.proposal !== null);
-  const [kind, setKind] = useState<Kind>(tonal ? 'euclid' : 'style');
+  const [kind, setKind] = useState<Kind>(tones ? 'bass' : 'style');
   const [style, setStyle] = useState<StyleName>(() => stylesAt(tempo)[0]!);
   const [whole, setWhole] = useState(true);
   const [span, setSpan] = useState<FillSpan>('bar');
@@ -70,13 +91,20 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const sounds = useMemo(() => pads.flatMap(({ kind }) => (kind ? [kind] : [])), [pads]);
   const idea = useMemo((): Idea => {
     if (kind === 'style') return { kind, style, pad: whole ? null : pad };
-    if (kind === 'euclid') return { kind, pad, ...spread, step };
-    return kind === 'fill' ? { kind, span } : { kind };
+    if (kind === 'fill') return { kind, span };
+    return kind === 'hats' ? { kind } : { kind: 'euclid', pad, ...spread, step };
   }, [kind, style, whole, pad, spread, step, span]);
-  const proposal = useMemo(
-    () => propose(idea, { pattern, meter, sounds, locked }, seed * 2654435761),
+  const part = useMemo(() => {
+    if (!isPart(kind) || !tones) return null;
+    if (!accompanied) return NO_PART;
+    const by = { pattern: accompanied.pattern, tones: accompanied.track.tones! };
+    return accompany(kind, { pattern, tones, meter, locked, to: by }, seed * SEEDS_APART);
+  }, [kind, pattern, tones, meter, locked, accompanied, seed]);
+  const drums = useMemo(
+    () => propose(idea, { pattern, meter, sounds, locked }, seed * SEEDS_APART),
     [idea, pattern, meter, sounds, locked, seed],
   );
+  const proposal = part ?? drums;
   const preview = useMemo(() => withProposal(pattern, proposal, idsFrom(UNUSED_IDS)), [pattern, proposal]);
   useEffect(() => {
     if (hearing) dispatch(proposalHeard(preview));
@@ -100,12 +128,22 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
   const [from, to] = chosen.tempo;
   return (
     <>
-      <Segments
-        label="Generate"
-        value={kind}
-        options={tonal ? KINDS.filter(({ value }) => value === 'euclid') : KINDS}
-        onChoose={setKind}
-      />
+      <Segments label="Generate" value={kind} options={tones ? NOTE_KINDS : KINDS} onChoose={setKind} />
+      {part && accompanied && (
+        <>
+          <Choice
+            label="Goes by"
+            caption={kind === 'bass' ? 'Under the chords of' : 'Over the bass of'}
+            value={String(accompanied.track.id)}
+            options={others.map(({ track: { id, name }, pattern: { name: of } }) => ({ value: String(id), name: `${name} · ${of}` }))} // prettier-ignore
+            onChoose={(id) => setToId(Number(id))}
+          />
+          <Words>{part.words}</Words>
+        </>
+      )}
+      {part && !accompanied && (
+        <Words>Play something on another track of notes first: a part goes by its chords, or by its bass.</Words>
+      )}
       {kind === 'style' && (
         <>
           <Choice
@@ -134,7 +172,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
           ]}
           onChoose={(value) => {
             setWhole(value === WHOLE);
-            if (value !== WHOLE) dispatch(laneChosen(Number(value)));
+            if (value !== WHOLE) dispatch(laneChosen({ pad: Number(value) }));
           }}
         />
       )}

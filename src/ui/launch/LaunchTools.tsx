@@ -11,12 +11,13 @@ import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { HoldButton } from '../shared/HoldButton';
 import { useInstrument } from '../shared/InstrumentContext';
+import { StickyHold } from '../shared/StickyHold';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import { DROPS } from '@/core/document/launching';
 import { launchingSet } from '@/store/sectionsSlice';
 
 const DROP_OPTIONS = DROPS.map((value) => ({ value, name: DROP_NAMES[value] }));
-/** Let go sooner than this, the override sticks. */
+/** Let go sooner than this, Lift sticks. */
 const TAP_MS = 300;
 
 /** Drop on with its override, Lift, and Stop all. */
@@ -53,22 +54,15 @@ export function LaunchTools() {
 function OverrideKey({ name }: { name: string }) {
   const dispatch = useAppDispatch();
   const on = useAppSelector((state) => state.session.overriding);
-  const down = useRef({ at: 0, stuck: false });
   return (
-    <HoldButton
+    <StickyHold
       label={`Override ${name}`}
       maps={{ do: 'override' }}
       caption="Hold:"
       text={name}
       on={on}
       tall
-      onHold={(held) => {
-        const now = performance.now();
-        if (held) {
-          down.current = { at: now, stuck: on };
-          dispatch(overrideSet(true));
-        } else if (down.current.stuck || now - down.current.at > TAP_MS) dispatch(overrideSet(false));
-      }}
+      onSet={(held) => dispatch(overrideSet(held))}
     />
   );
 }

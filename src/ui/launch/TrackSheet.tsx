@@ -1,13 +1,11 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { freeTrackId } from '@/core/document/set';
-import { MOST_OCTAVES, noteName, SCALES, withVoice, type Tones } from '@/core/document/tones';
-import { presetName, presetOf, TONE_VOICES, voiceName, type ToneVoice } from '@/core/document/toneVoices';
 import { selectSet, selectTrack } from '@/store/selectors';
-import { noticed, sheetShown, shelfOpened } from '@/store/sessionSlice';
+import { noticed, sheetShown } from '@/store/sessionSlice';
 import { channelLevelSet } from '@/store/mixSlice';
 import { chainSet } from '@/store/sectionsSlice';
-import { keyMoved, octaveSet, tonesSet, trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
+import { trackColoured, trackDuplicated, trackMoved, trackNamed, trackRemoved } from '@/store/tracksSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
@@ -15,24 +13,15 @@ import { Feathers } from '../shared/Feathers';
 import { useInstrument } from '../shared/InstrumentContext';
 import { KeyRow } from '../shared/KeyRow';
 import { NameField } from '../shared/NameField';
-import { Segments } from '../shared/Segments';
 import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
 import { WholeNumber } from '../shared/WholeNumber';
+import { NotesOfTrack } from './NotesOfTrack';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import { MAX_LINKS, MAX_TIMES, MAX_TRACKS } from '@/core/document/limits';
 import type { Chain, Track } from '@/core/document/track';
-
-const PLAYS = [{ value: 'kit', name: 'Kit' }, ...TONE_VOICES.map((value) => ({ value, name: voiceName(value) }))];
-const FIRST_TONES: Tones = { voice: 'bass', root: 9, scale: 'minor', chromatic: false, octave: 0 };
-/** Roots from C up, by name alone. */
-const ROOTS = Array.from({ length: 12 }, (_, root) => ({
-  value: String(root),
-  name: noteName(60 + root).replace(/\d/, ''),
-}));
-const SCALE_OPTIONS = SCALES.map((value) => ({ value, name: value[0]!.toUpperCase() + value.slice(1) }));
 
 /** All there is to set of the shown track. */
 export default function TrackSheet() {
@@ -79,91 +68,6 @@ export default function TrackSheet() {
         ]}
       />
     </Sheet>
-  );
-}
-
-/** Whether the track plays a kit or notes, and which notes lie on the pads. */
-function NotesOfTrack({ track }: { track: Track }) {
-  const dispatch = useAppDispatch();
-  const { id, tones } = track;
-  const set = (next: Tones | null) => dispatch(tonesSet({ track: id, tones: next }));
-  return (
-    <>
-      <SheetTitle>What it plays</SheetTitle>
-      <View style={styles.line}>
-        <Choice
-          label="Plays"
-          caption="Plays"
-          value={tones?.voice ?? 'kit'}
-          options={PLAYS}
-          grow
-          onChoose={(value) =>
-            set(value === 'kit' ? null : withVoice(tones ?? FIRST_TONES, { voice: value as ToneVoice }))
-          }
-          style={styles.grow}
-        />
-        {tones && (
-          <ControlButton
-            label="Preset"
-            caption="Preset"
-            text={presetName(presetOf(tones))}
-            onPress={() => dispatch(shelfOpened('voices'))}
-            style={styles.grow}
-          />
-        )}
-      </View>
-      {tones && (
-        <>
-          <View style={styles.line}>
-            <Choice
-              label="Root"
-              caption="Root"
-              value={String(tones.root)}
-              options={ROOTS}
-              onChoose={(root) => set({ ...tones, root: Number(root) })}
-            />
-            <Choice
-              label="Scale"
-              caption="Scale"
-              value={tones.scale}
-              options={SCALE_OPTIONS}
-              grow
-              onChoose={(scale) => set({ ...tones, scale })}
-              style={styles.grow}
-            />
-            <WholeNumber
-              label="Octave"
-              caption="Octave"
-              value={tones.octave}
-              min={-MOST_OCTAVES}
-              max={MOST_OCTAVES}
-              onChange={(octave) => dispatch(octaveSet({ track: id, octave }))}
-            />
-          </View>
-          <Segments
-            label="Notes"
-            value={tones.chromatic ? 'all' : 'scale'}
-            options={[
-              { value: 'scale', name: 'The scale’s notes' },
-              { value: 'all', name: 'All twelve' },
-            ]}
-            onChoose={(value) => set({ ...tones, chromatic: value === 'all' })}
-          />
-          <Words>What is recorded keeps its notes, whatever lies on the pads afterwards.</Words>
-          <KeyRow
-            caption="Key of the whole set"
-            keys={[-1, 1].map((semitones) => ({
-              label: `Whole set a semitone ${semitones < 0 ? 'down' : 'up'}`,
-              text: semitones < 0 ? 'Semitone −' : 'Semitone +',
-              act: () => {
-                dispatch(keyMoved({ semitones }));
-                dispatch(noticed(`All notes of the set are a semitone ${semitones < 0 ? 'lower' : 'higher'}.`, true));
-              },
-            }))}
-          />
-        </>
-      )}
-    </>
   );
 }
 

@@ -1,25 +1,21 @@
 import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
-import { ECHO_MS, ECHO_TIMES, FIRST_ECHO, type Echo, type EchoTime } from '@/core/document/mix';
-import { echoSet } from '@/store/mixSlice';
-import { selectSet } from '@/store/selectors';
 import { mixWritesToggled } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Gate } from '../launch/Gate';
-import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { Sheet, SheetTitle } from '../shared/Sheet';
-import { ValueStrip } from '../shared/ValueStrip';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, TOUCH, WORDS } from '../theme/tokens';
 import { grown } from '../theme/type';
 import { ChannelPanel } from './ChannelPanel';
+import { EchoStrips } from './EchoStrips';
 import { LevelStrip } from './LevelStrip';
 import { selectChannels, type ShownChannel } from './mixChannels';
-import { msScale, SHARE_SCALE } from './mixScales';
+import { RoomStrips } from './RoomStrips';
 
 /** ms between two looks at the loudness: quick enough for a number that is read. */
 const LOUDNESS_MS = 250;
@@ -54,6 +50,7 @@ export function MixSheet() {
       <SheetTitle>All of it</SheetTitle>
       {rows('whole')}
       <EchoStrips />
+      <RoomStrips />
     </Sheet>
   );
 }
@@ -123,56 +120,6 @@ function LoudnessKey() {
       <div ref={number} style={{ ...figures, color: tokens.wing }} />
     </View>
   ); // prettier-ignore
-}
-
-const TIMES = [
-  ...(Object.keys(ECHO_TIMES) as EchoTime[]).map((time) => ({ value: time as string, name: time as string })),
-  { value: 'ms', name: 'In ms' },
-];
-
-/** The echo that all channels send to. */
-function EchoStrips() {
-  const dispatch = useAppDispatch();
-  const echo = useAppSelector((state) => selectSet(state).mix?.echo ?? FIRST_ECHO);
-  const { time } = echo;
-  const change = (changed: Partial<Echo>, gesture = `echo ${Object.keys(changed).join()}`) =>
-    dispatch(echoSet({ change: changed, gesture }));
-  const share = (of: 'feedback' | 'tone' | 'width', caption: string) => (
-    <ValueStrip
-      label={`Echo ${of}`}
-      caption={caption}
-      value={echo[of]}
-      own={FIRST_ECHO[of]}
-      scale={SHARE_SCALE}
-      onSet={(value, gesture) => change({ [of]: value ?? FIRST_ECHO[of] }, gesture)}
-    />
-  );
-  return (
-    <>
-      <SheetTitle>Echo</SheetTitle>
-      <Choice
-        label="Echo time"
-        caption="Comes after"
-        numeric
-        value={typeof time === 'number' ? 'ms' : time}
-        options={TIMES}
-        onChoose={(value) => change({ time: value === 'ms' ? 375 : (value as EchoTime) })}
-      />
-      {typeof time === 'number' && (
-        <ValueStrip
-          label="Echo ms"
-          caption="Time"
-          value={time}
-          own={375}
-          scale={msScale(ECHO_MS)}
-          onSet={(value, gesture) => change({ time: value ?? 375 }, gesture)}
-        />
-      )}
-      {share('feedback', 'Comes again')}
-      {share('tone', 'Bright')}
-      {share('width', 'From side to side')}
-    </>
-  );
 }
 
 const figures = { fontFamily: NUMBERS, fontSize: grown(13), lineHeight: `${grown(17)}px` } as const;

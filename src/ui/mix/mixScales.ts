@@ -1,4 +1,4 @@
-import { MIX_RANGES, type MixControl } from '@/core/document/mix';
+import { MIX_RANGES, ROOM_RANGES, type MixControl, type RoomSettings } from '@/core/document/mix';
 import type { ValueScale } from '../shared/ValueStrip';
 
 /** Softer than this is off, dB. */
@@ -52,6 +52,14 @@ export const SHARE_SCALE = scaleOf({ min: 0, max: 1 }, SHARE);
 export function msScale(range: { min: number; max: number }): ValueScale {
   return scaleOf(range, { runs: 'by ratio', unit: 'ms', step: 1 / 12, decimals: 0 });
 }
+
+/** How what the room can be told lies on its strips. */
+export const ROOM_SCALES: Record<keyof RoomSettings, ValueScale> = {
+  size: scaleOf(ROOM_RANGES.size, { runs: 'by ratio', unit: 's', step: 1 / 12, decimals: 2 }),
+  damping: SHARE_SCALE,
+  width: SHARE_SCALE,
+  preDelay: scaleOf(ROOM_RANGES.preDelay, { runs: 'evenly', unit: 'ms', step: 1, decimals: 0 }),
+};
 
 function scaleOf(
   { min, max }: { min: number; max: number },

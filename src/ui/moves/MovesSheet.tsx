@@ -86,7 +86,7 @@ export function MovesSheet() {
           letAllGo();
           const chosen = channels.find((one) => one.on === value);
           setOn(chosen?.on ?? null);
-          if (!chosen) dispatch(laneChosen(Number(value)));
+          if (!chosen) dispatch(laneChosen({ pad: Number(value) }));
         }}
       />
       <Words>

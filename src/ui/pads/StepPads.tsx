@@ -36,7 +36,7 @@ export function StepPadsBar() {
         caption="Steps of"
         value={String(pad)}
         options={pads.map(({ name }, i) => ({ value: String(i), name }))}
-        onChoose={(value) => dispatch(laneChosen(Number(value)))}
+        onChoose={(value) => dispatch(laneChosen({ pad: Number(value) }))}
         grow
         style={styles.sound}
       />

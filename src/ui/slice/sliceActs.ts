@@ -42,7 +42,7 @@ export function toPads(
     return false;
   }
   store.dispatch(piecesLaid(laid));
-  store.dispatch(laneChosen(0));
+  store.dispatch(laneChosen({ pad: 0 }));
   store.dispatch(noticed(laidWords(laid, counted(pieces.length, 'piece'), set.tracks[track]!.name), true));
   return true;
 }

@@ -44,7 +44,7 @@ export function Nest() {
   useEffect(
     () =>
       instrument.performance.onSounded(({ live, track: on, pad }) => {
-        if (live && on === shown) dispatch(laneChosen(pad));
+        if (live && on === shown) dispatch(laneChosen({ pad }));
       }),
     [instrument, shown, dispatch],
   );
@@ -61,7 +61,7 @@ export function Nest() {
               sound={soundAt(track, pad)}
               isChosen={pad === chosen}
               isTried={isTried(pad)}
-              onChoose={() => dispatch(laneChosen(pad))}
+              onChoose={() => dispatch(laneChosen({ pad }))}
             />
           ))}
         </View>

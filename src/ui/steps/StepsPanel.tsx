@@ -8,8 +8,9 @@ import { CONTROL_NAMES, isSameMoved, movedName } from '@/core/document/moves';
 import { isWindowed } from '@/core/sequence/loopWindow';
 import { PPQ, ticksPerBar } from '@/core/time/ticks';
 import { GRIDS, type GridName } from '@/core/quantize/grid';
-import { selectControls, selectPattern, selectSet, selectTrace, selectTracks } from '@/store/selectors';
+import { selectControls, selectPattern, selectSet, selectTrace, selectTrack, selectTracks } from '@/store/selectors';
 import { sheetToggled } from '@/store/sessionSlice';
+import { foldToggled } from '@/store/settingsSlice';
 import { controlShown, selectingToggled, selectSelected, selectStepTicks, spanSet, stepSizeSet } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { Choice } from '../shared/Choice';
@@ -147,6 +148,7 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
         style={styles.tool}
       />
       <SheetKey name="length" title="Length" style={styles.tool} />
+      <NotesKey />
       <TraceKey />
       <PopMenu
         grow
@@ -176,6 +178,24 @@ const LoopTools = memo(function LoopTools({ shown, wide }: { shown: number; wide
     </View>
   );
 });
+
+/** Of a track of notes: lanes for all twelve, or for those of its scale and what else is played. */
+function NotesKey() {
+  const dispatch = useAppDispatch();
+  const isOfNotes = useAppSelector((state) => selectTrack(state).tones !== undefined);
+  const all = useAppSelector((state) => state.settings.unfolded.notes);
+  if (!isOfNotes) return null;
+  return (
+    <ControlButton
+      label="All notes"
+      text="Notes"
+      pressed={all}
+      description={all ? 'each semitone has a lane' : 'the notes of the scale have lanes'}
+      onPress={() => dispatch(foldToggled('notes'))}
+      style={styles.tool}
+    />
+  );
+}
 
 /** Which pattern is shown beneath this one: any of the set's others. */
 function TraceKey() {

@@ -1,17 +1,4 @@
-import { StyleSheet, View } from 'react-native';
-import { useSharesRoom } from '../shared/PaneContext';
-import { useRoom } from '../theme/room';
-import { StepsPanel } from './StepsPanel';
+import { lazyPlace } from '../shared/lazyPlace';
 
-/** The place *Steps*: the current pattern as lanes and steps, painted while it plays. */
-export function StepsScreen() {
-  const shares = useSharesRoom();
-  const narrow = useRoom().layout === 'upright' || shares;
-  return (
-    <View style={styles.screen}>
-      <StepsPanel bars={narrow ? 1 : 2} wide={!narrow} />
-    </View>
-  );
-}
-
-const styles = StyleSheet.create({ screen: { flex: 1, minHeight: 0, padding: 8 } });
+/** The place *Steps*, which comes when it is opened: the first visit begins on the pads. */
+export const StepsScreen = lazyPlace(() => import('./StepsPlace'));

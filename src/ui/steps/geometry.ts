@@ -1,16 +1,15 @@
 import { stepCount } from '@/core/edit/steps';
-import { PADS } from '@/core/document/limits';
 
 export const RULER_PX = 48;
 /** Lanes are as high as a finger needs, and higher when there is room. */
 const LANE_PX = 44;
-/** Lanes from the top of the screen: the kick lies at the bottom, as on the pads. */
-export const LANES = Array.from({ length: PADS }, (_, i) => PADS - 1 - i);
 
 /** Where steps and lanes lie on the screen, in px within the cells. */
 export interface Geometry {
   width: number;
   height: number;
+  /** How many lanes there are. */
+  lanes: number;
   laneHeight: number;
   /** How far the lanes are scrolled, and the most that they can be. */
   y: number;
@@ -30,6 +29,7 @@ export interface Geometry {
 interface Asked {
   width: number;
   height: number;
+  lanes: number;
   /** Ticks of the pattern, of a step, and in view. */
   length: number;
   step: number;
@@ -39,10 +39,10 @@ interface Asked {
   scrollY: number;
 }
 
-export function geometryOf({ width, height, length, step, span, scrollX, scrollY }: Asked): Geometry {
+export function geometryOf({ width, height, lanes, length, step, span, scrollX, scrollY }: Asked): Geometry {
   const shown = Math.min(span, length);
-  const laneHeight = Math.max(LANE_PX, Math.floor(height / PADS));
-  const mostY = Math.max(0, laneHeight * PADS - height);
+  const laneHeight = Math.max(LANE_PX, Math.floor(height / lanes));
+  const mostY = Math.max(0, laneHeight * lanes - height);
   const count = stepCount(length, step);
   const inView = Math.min(count, Math.ceil(shown / step));
   // Time scrolls by whole steps, so that no cell is cut at the left.
@@ -50,6 +50,7 @@ export function geometryOf({ width, height, length, step, span, scrollX, scrollY
   return {
     width,
     height,
+    lanes,
     laneHeight,
     y: Math.round(Math.min(mostY, Math.max(0, scrollY))),
     mostY,
@@ -72,7 +73,7 @@ export function xOf({ start, scale }: Geometry, tick: number): number {
 export function cellAt(g: Geometry, x: number, y: number): { lane: number; index: number } {
   const lane = Math.floor((y + g.y) / g.laneHeight);
   const index = g.from + Math.floor(x / g.scale / g.step);
-  return { lane: Math.min(PADS - 1, Math.max(0, lane)), index: Math.min(g.count - 1, Math.max(0, index)) };
+  return { lane: Math.min(g.lanes - 1, Math.max(0, lane)), index: Math.min(g.count - 1, Math.max(0, index)) };
 }
 
 /** Tick at a place in the cells. */

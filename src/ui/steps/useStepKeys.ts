@@ -3,9 +3,9 @@ import { useEffect } from 'react';
 import { useStore } from 'react-redux';
 import { tinykeys } from 'tinykeys';
 import type { Edit } from '@/core/edit/edit';
-import { copy, cut, duplicate, erase, pasteAtCursor, selectAll } from '@/instrument/stepEdits';
+import { copy, cut, duplicate, erase, laneMove, pasteAtCursor, selectAll } from '@/instrument/stepEdits';
 import { hitsSelected, selectSelected, selectStepTicks, selectTargets } from '@/store/stepsSlice';
-import type { Store } from '@/store/store';
+import type { RootState, Store } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { isTyping } from '../shell/focus';
 import { gestureName } from '../shared/useDrag';
@@ -38,14 +38,14 @@ export function useStepKeys(): void {
       event.preventDefault();
       act();
     };
-    const edit = (make: (ids: number[], step: number) => Edit) =>
+    const edit = (make: (ids: number[], state: RootState) => Edit) =>
       on(() => {
         const state = store.getState();
-        const what = make(selectTargets(state), selectStepTicks(state));
-        editPattern(what, gestureName('key'));
+        editPattern(make(selectTargets(state), state), gestureName('key'));
       });
-    const move = (steps: number, lanes: number) =>
-      edit((ids, step) => ({ kind: 'move', ids, ticks: steps * step, lanes }));
+    const move = (steps: number) =>
+      edit((ids, state) => ({ kind: 'move', ids, ticks: steps * selectStepTicks(state), lanes: 0 }));
+    const climb = (lanes: number) => edit((ids, state) => laneMove(state, ids, lanes));
     const transpose = (semitones: number) => edit((ids) => ({ kind: 'transpose', ids, semitones }));
     const eraseSelected = on(() => erase(store, selectSelected(store.getState()), 'What was chosen is'));
     return tinykeys(window, {
@@ -56,12 +56,12 @@ export function useStepKeys(): void {
       '$mod+KeyB': on(() => duplicate(store, instrument)),
       Delete: eraseSelected,
       Backspace: eraseSelected,
-      'Shift+ArrowLeft': move(-1, 0),
-      'Shift+ArrowRight': move(1, 0),
-      'Shift+ArrowUp': move(0, 1),
-      'Shift+ArrowDown': move(0, -1),
-      'Shift+Comma': move(-1 / 64, 0),
-      'Shift+Period': move(1 / 64, 0),
+      'Shift+ArrowLeft': move(-1),
+      'Shift+ArrowRight': move(1),
+      'Shift+ArrowUp': climb(1),
+      'Shift+ArrowDown': climb(-1),
+      'Shift+Comma': move(-1 / 64),
+      'Shift+Period': move(1 / 64),
       'Shift+PageUp': transpose(1),
       'Shift+PageDown': transpose(-1),
       // With a sheet open it closes that.

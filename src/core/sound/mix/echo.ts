@@ -1,11 +1,10 @@
 import { FIRST_ECHO } from '../../document/mix';
 import { decibels, exp2, sinTurns } from '../../math';
+import { DelayTime } from './delayTime';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
 
 /** The longest time between two echoes, seconds: a whole note at 60 BPM. Longer ones are as long as this. */
 export const LONGEST_ECHO = 4;
-/** A new time is faded to, not bent to: so long that nothing clicks. Seconds. */
-const FADE_SECONDS = 0.03;
 /** Of what goes round only so much is kept: it always ends. */
 const MOST_FEEDBACK = 0.95;
 /** Every echo loses what is below this, so that many of them do not boom, and in the middle of *tone* what is above. Hz. */
@@ -29,9 +28,7 @@ const [LOW, BASS] = [0, 1] as const;
 /**
  * The echo of the mix: two lines that answer each other, the first of which is heard first. So echoes come at one, two, three times the time, and
  * lie in the middle or from side to side.
- *
- * When its time changes (a new note value, another tempo), what rings goes on by the old one and fades into the new: no pitch moves, and no
- * echo is cut. While it fades, further changes wait.
+ * When its time changes (a new note value, another tempo), it fades into the new one.
  */
 export class Echo {
   /** Nothing is in it: it has nothing to do until something is sent. */
@@ -42,12 +39,8 @@ export class Echo {
   private readonly held: readonly [Float64Array, Float64Array] = [new Float64Array(2), new Float64Array(2)];
   private readonly glides: Record<EchoSetting, Glide>;
   private at = 0;
-  /** Frames between two echoes as they are told, and as they were before; the share of the new ones, and by how much it grows. */
-  private frames = 1;
-  private before = 1;
-  private wanted = 1;
-  private fade = 1;
-  private readonly fadeStep: number;
+  /** Between two echoes. */
+  private readonly time: DelayTime;
   /** What goes round: its low-pass and its high-pass, by sample. */
   private damp = 1;
   private readonly highPass: number;
@@ -69,7 +62,7 @@ export class Echo {
       tone: new Glide(tone, looks),
       width: new Glide(width, looks),
     };
-    this.fadeStep = 1 / Math.round(FADE_SECONDS * sampleRate);
+    this.time = new DelayTime(1, sampleRate);
     this.highPass = 1 - exp2((TURN * HIGH_PASS_HZ) / sampleRate);
     this.arrive();
   }
@@ -81,10 +74,8 @@ export class Echo {
 
   /** @param frames between two echoes, rounded to a whole number of them */
   setTime(frames: number): void {
-    this.wanted = Math.min(this.size - 1, Math.max(1, Math.round(frames)));
-    if (!this.isAsleep) return;
-    this.frames = this.before = this.wanted;
-    this.fade = 1;
+    this.time.goTo(Math.min(this.size - 1, Math.max(1, Math.round(frames))));
+    if (this.isAsleep) this.time.arrive();
   }
 
   private arrive(): void {
@@ -123,12 +114,9 @@ export class Echo {
 
   private look(): void {
     // Once round and nothing was in it: so there is nothing in the lines.
-    if (this.quiet > this.frames && this.quiet > this.before) return this.clear();
-    if (this.fade >= 1 && this.wanted !== this.frames) {
-      this.before = this.frames;
-      this.frames = this.wanted;
-      this.fade = 0;
-    }
+    const { time } = this;
+    if (this.quiet > time.frames && this.quiet > time.before) return this.clear();
+    time.look();
     this.settle();
     const { feedback, tone, width } = this.glides;
     feedback.look();
@@ -148,15 +136,17 @@ export class Echo {
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const { size, damp, highPass, fadeStep, feedbackStep, loudStep, softStep } = this;
+    const { size, time, damp, highPass, feedbackStep, loudStep, softStep } = this;
+    const { fadeStep } = time;
     this.lines ??= [new Float64Array(size), new Float64Array(size)];
     const first = this.lines[0];
     const second = this.lines[1];
     const held = this.held[0];
     const heldSecond = this.held[1];
-    let { at, fade, feedback, loud, soft, quiet } = this;
-    let near = (at + size - this.frames) % size;
-    let far = (at + size - this.before) % size;
+    let { at, feedback, loud, soft, quiet } = this;
+    let { fade } = time;
+    let near = (at + size - time.frames) % size;
+    let far = (at + size - time.before) % size;
     let low = held[LOW]!;
     let bass = held[BASS]!;
     let lowSecond = heldSecond[LOW]!;
@@ -193,7 +183,7 @@ export class Echo {
     heldSecond[LOW] = lowSecond;
     heldSecond[BASS] = bassSecond;
     this.at = at;
-    this.fade = fade;
+    time.fade = fade;
     this.feedback = feedback;
     this.loud = loud;
     this.soft = soft;
@@ -205,8 +195,7 @@ export class Echo {
     for (const held of this.held) held.fill(0);
     this.quiet = 0;
     this.isAsleep = true;
-    this.frames = this.before = this.wanted;
-    this.fade = 1;
+    this.time.arrive();
     this.arrive();
   }
 }

@@ -2,13 +2,15 @@ import { memo } from 'react';
 import { stepWords } from '@/core/edit/steps';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import type { Meter } from '@/core/time/ticks';
-import { LANES, type Geometry } from '../geometry';
-import type { ByPad } from './drawSteps';
+import type { StepLane } from '@/core/document/stepLanes';
+import type { Geometry } from '../geometry';
+import type { ByLane } from './drawSteps';
 
 interface Props {
-  /** Names of the pads. */
-  names: readonly string[];
-  sounding: ByPad;
+  lanes: readonly StepLane[];
+  sounding: ByLane;
+  /** What the pattern beneath has in each lane, in words by step; null: nothing that has names. */
+  beneath: readonly ReadonlyMap<number, string>[] | null;
   geometry: Geometry;
   /** Ticks of the pattern. */
   length: number;
@@ -16,13 +18,15 @@ interface Props {
 }
 
 /** The steps in view of all lanes as elements with names, for assistive technology and for the keyboard. What is seen is drawn beneath them. */
-export const StepCells = memo(function StepCells({ names, sounding, geometry: g, length, meter }: Props) {
-  return LANES.map((pad, i) => (
+export const StepCells = memo(function StepCells({ lanes, sounding, beneath, geometry: g, length, meter }: Props) {
+  return lanes.map(({ key, name, degree }, i) => (
     <CellRow
-      key={pad}
-      pad={pad}
-      name={names[pad]!}
-      hits={sounding[pad]!}
+      key={key}
+      lane={key}
+      name={name}
+      isNote={degree !== undefined}
+      hits={sounding[i] ?? NONE}
+      beneath={beneath?.[i] ?? null}
       top={i * g.laneHeight}
       height={g.laneHeight}
       from={g.from}
@@ -35,10 +39,15 @@ export const StepCells = memo(function StepCells({ names, sounding, geometry: g,
   ));
 });
 
+const NONE: readonly SoundingHit[] = [];
+
 interface RowProps {
-  pad: number;
+  lane: number;
   name: string;
+  /** Whole semitones are in the lane's name. */
+  isNote: boolean;
   hits: readonly SoundingHit[];
+  beneath: ReadonlyMap<number, string> | null;
   top: number;
   height: number;
   from: number;
@@ -50,9 +59,11 @@ interface RowProps {
 }
 
 const CellRow = memo(function CellRow({
-  pad,
+  lane,
   name,
+  isNote,
   hits,
+  beneath,
   top,
   height,
   from,
@@ -81,11 +92,11 @@ const CellRow = memo(function CellRow({
         return (
           <div
             key={i}
-            id={cellId(pad, index)}
+            id={cellId(lane, index)}
             role="gridcell"
             aria-label={`${name} ${stepWords(tick, step, meter)}`}
             aria-selected={hit !== undefined}
-            aria-description={hit ? wordsOf(hit) : 'off'}
+            aria-description={[hit ? wordsOf(hit, isNote) : 'off', beneath?.get(index)].filter(Boolean).join(', ')}
             style={{
               position: 'absolute',
               left: i * step * scale,
@@ -101,9 +112,10 @@ const CellRow = memo(function CellRow({
 }, isSame);
 
 /** A hit in words, as far as it is not plain. */
-function wordsOf({ velocity, pitch, odds, roll }: SoundingHit): string {
+function wordsOf({ velocity, pitch, odds, roll }: SoundingHit, isNote: boolean): string {
+  const away = isNote ? Math.round((pitch - Math.round(pitch)) * 100) / 100 : pitch;
   const words = ['on', `velocity ${Math.round(velocity * 127)}`];
-  if (pitch !== 0) words.push(`pitch ${pitch > 0 ? '+' : ''}${pitch}`);
+  if (away !== 0) words.push(`pitch ${away > 0 ? '+' : ''}${away}`);
   if (odds < 1) words.push(`odds ${Math.round(odds * 100)} %`);
   if (roll) words.push(`roll of ${roll.strokes}`);
   return words.join(', ');
@@ -129,6 +141,6 @@ function sameHits(a: readonly SoundingHit[], b: readonly SoundingHit[]): boolean
 }
 
 /** Id of a cell's element, for `aria-activedescendant`. */
-export function cellId(pad: number, index: number): string {
-  return `step-${pad}-${index}`;
+export function cellId(lane: number, index: number): string {
+  return `step-${lane}-${index}`;
 }

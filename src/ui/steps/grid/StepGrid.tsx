@@ -3,29 +3,30 @@ import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useMemo, use
 import { StyleSheet, View } from 'react-native';
 import { denseMoments } from '@/core/edit/density';
 import { hitsInStep } from '@/core/edit/steps';
-import { lanesOf } from '@/core/document/lanes';
+import { chosenBy, inLane, laneKey, laneKeys, stepLanes, type StepLane } from '@/core/document/stepLanes';
 import { windowOf } from '@/core/sequence/loopWindow';
 import { passOf } from '@/core/sequence/soundingHits';
-import { selectSet, selectTrace, selectTrack } from '@/store/selectors';
-import { cursorMoved, selectSelected, selectSteps } from '@/store/stepsSlice';
+import { selectPlace, selectSet, selectTrace, selectTracedTrack, selectTrack } from '@/store/selectors';
+import { cursorMoved, selectLane, selectSelected, selectSteps } from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { useInstrument } from '../../shared/InstrumentContext';
 import { useFrame } from '../../shared/useFrame';
 import { WingBars } from '../../shared/WingBars';
 import { useTokens } from '../../theme/theme';
-import { byPad, drawSteps, type StepsPicture } from './drawSteps';
-import { geometryOf, LANES, RULER_PX, xOf } from '../geometry';
+import { byLane, drawSteps, type StepsPicture } from './drawSteps';
+import { geometryOf, RULER_PX, xOf } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
 import { LaneLabels } from './LaneLabels';
 import { MovesLane } from '../lanes/MovesLane';
 import { Ruler } from './Ruler';
+import { tracedIn, wordsBeneath } from './traced';
 import { cellId, StepCells } from './StepCells';
 import { useCellGestures } from './useCellGestures';
 import { ValueLane, VALUES_PX } from '../lanes/ValueLane';
 import { ValueTools } from '../lanes/ValueTools';
-import { PADS } from '@/core/document/limits';
+import type { Tones } from '@/core/document/tones';
 import type { LoopWindow, Pattern } from '@/core/document/pattern';
-import { isPadHeard } from '@/core/document/track';
+import { isPadHeard, type Track } from '@/core/document/track';
 
 const LABEL_PX = 96;
 /** With mute and solo beside the label. */
@@ -55,13 +56,16 @@ export function StepGrid({ pattern, step, span }: Props) {
   const dispatch = useAppDispatch();
   const { performance } = useInstrument();
   const track = useAppSelector(selectTrack);
-  const pads = lanesOf(track);
-  const names = useMemo(() => pads.map((pad) => pad.name), [pads]);
+  const allNotes = useAppSelector((state) => state.settings.unfolded.notes);
+  const lanes = useStepLanes(track, pattern, allNotes);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const playing = useAppSelector((state) => state.session.playing);
   const trace = useAppSelector(selectTrace);
   const selectedIds = useAppSelector(selectSelected);
-  const { pad: chosen, cursor, control, selecting } = useAppSelector(selectSteps);
+  const tracedTrack = useAppSelector(selectTracedTrack);
+  const { cursor, control, selecting } = useAppSelector(selectSteps);
+  const chosenKey = useAppSelector(selectLane);
+  const chosen = lanes.find(({ key }) => key === chosenKey) ?? lanes.at(-1)!;
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [scrollX, setScrollX] = useState(0);
   const [scrollY, setScrollY] = useState(Infinity); // from the kick upwards to begin with
@@ -88,6 +92,7 @@ export function StepGrid({ pattern, step, span }: Props) {
   );
   const playhead = useRef<HTMLElement | null>(null);
   const cells = useRef<HTMLDivElement>(null);
+  const onTop = useRef<{ track: number; key: number } | null>(null);
 
   const roomy = size.width > 760;
   const labels = roomy ? ROOMY_LABEL_PX : LABEL_PX;
@@ -98,9 +103,20 @@ export function StepGrid({ pattern, step, span }: Props) {
   const height = Math.max(0, size.height - RULER_PX - below);
   const { length } = pattern;
   const g = useMemo(
-    () => geometryOf({ width, height, length, step, span, scrollX, scrollY }),
-    [width, height, length, step, span, scrollX, scrollY],
+    () => geometryOf({ width, height, lanes: lanes.length, length, step, span, scrollX, scrollY }),
+    [width, height, lanes.length, length, step, span, scrollX, scrollY],
   );
+  // Where lanes come and go, the one on top stays there.
+  useLayoutEffect(() => {
+    const top = onTop.current;
+    const row = top?.track === track.id ? lanes.findIndex(({ key }) => key <= top.key) : -1;
+    setScrollY((y) => (y === Infinity || row < 0 ? y : row * g.laneHeight + (y % g.laneHeight)));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only then
+  }, [lanes]);
+  useEffect(() => {
+    const lane = lanes[Math.floor(g.y / g.laneHeight)];
+    onTop.current = lane ? { track: track.id, key: lane.key } : null;
+  }, [lanes, g, track.id]);
   const { start, length: round } = windowOf(pattern);
   const window = useMemo(() => ({ start, length: round }), [start, round]);
   const gates = useMemo(
@@ -108,21 +124,23 @@ export function StepGrid({ pattern, step, span }: Props) {
     [track.id, track.mutedPads, track.soloPads],
   );
 
-  const lanes = useMemo(() => {
+  const hits = useMemo(() => {
     const { sounding, covered } = passOf(pattern);
-    return { sounding: byPad(sounding), covered: byPad(covered), dense: denseMoments(sounding) };
-  }, [pattern]);
+    const keyOf = laneKeys(track);
+    return { sounding: byLane(sounding, lanes, keyOf), covered: byLane(covered, lanes, keyOf), dense: denseMoments(sounding) }; // prettier-ignore
+  }, [pattern, track, lanes]);
   const traced = useMemo(
-    () => (trace && trace !== pattern ? { lanes: byPad(passOf(trace).sounding), length: trace.length } : null),
-    [trace, pattern],
+    () => (trace && tracedTrack && trace !== pattern ? tracedIn(lanes, track, tracedTrack, trace) : null),
+    [trace, tracedTrack, pattern, lanes, track],
   );
+  const beneath = useMemo(() => traced && wordsBeneath(traced, step, length), [traced, step, length]);
   const selected = useMemo(() => new Set(selectedIds), [selectedIds]);
-  const { box, toggle, openStep, handlers } = useCellGestures(g);
+  const { box, toggle, openStep, handlers } = useCellGestures(g, lanes);
 
   const paint = (context: CanvasRenderingContext2D) => {
     const picture: StepsPicture = {
-      ...{ geometry: g, meter, length, window, selected, box, tokens },
-      ...{ sounding: lanes.sounding, covered: lanes.covered, trace: traced },
+      ...{ geometry: g, meter, length, window, selected, box, tokens, lanes, hasEnds: selecting },
+      ...{ sounding: hits.sounding, covered: hits.covered, trace: traced },
       isHeard: (pad) => isPadHeard(gates, pad),
     };
     drawSteps(context, picture);
@@ -132,7 +150,7 @@ export function StepGrid({ pattern, step, span }: Props) {
   }, [g.y]);
   // The cells' names are updated with low priority, and only once scrolling has stopped.
   const named = useRested(
-    useMemo(() => ({ sounding: lanes.sounding, geometry: g }), [lanes, g]),
+    useMemo(() => ({ lanes, sounding: hits.sounding, beneath, geometry: g }), [lanes, hits, beneath, g]),
     scrolling,
   );
   const slow = useDeferredValue(named);
@@ -150,37 +168,41 @@ export function StepGrid({ pattern, step, span }: Props) {
     if (!playing) placePlayhead(0);
   });
 
-  const changeVelocity = (pad: number, index: number, by: number) => {
-    const ids = new Set(hitsInStep(pattern, { pad, tick: index * step, length: step }).map((hit) => hit.id));
+  const changeVelocity = ({ key }: StepLane, index: number, by: number) => {
+    const there = { lane: inLane(track, key), tick: index * step, length: step };
+    const ids = new Set(hitsInStep(pattern, there).map((hit) => hit.id));
     const values = pattern.hits
       .filter((hit) => ids.has(hit.id))
       .map((hit): [number, number] => [hit.id, hit.velocity + by]);
-    const gesture = `keys ${pad} ${index}`;
+    const gesture = `keys ${key} ${index}`;
     if (values.length > 0) edit({ kind: 'values', of: 'velocity', values, over: step }, gesture);
   };
 
-  const at = cursor
-    ? { lane: LANES.indexOf(cursor.pad), index: Math.min(g.count - 1, Math.floor(cursor.tick / step)) }
-    : null;
+  const cursorKey = cursor && laneKey(track, cursor);
+  const cursorLane = lanes.findIndex(({ key }) => key === cursorKey);
+  const at =
+    cursor && cursorLane >= 0
+      ? { lane: cursorLane, index: Math.min(g.count - 1, Math.floor(cursor.tick / step)) }
+      : null;
   const onKey = (event: React.KeyboardEvent) => {
     // With these keys the chosen hits are meant, see `useStepKeys`.
     if (event.ctrlKey || event.metaKey || event.altKey || (event.shiftKey && event.key !== 'Enter')) return;
-    const from = at ?? { lane: PADS - 1, index: g.from };
+    const from = at ?? { lane: lanes.length - 1, index: g.from };
     const move = MOVES[event.key];
-    const pad = LANES[from.lane]!;
+    const here = lanes[from.lane]!;
     if (move) {
-      const lane = Math.min(PADS - 1, Math.max(0, from.lane + move[0]));
+      const lane = Math.min(lanes.length - 1, Math.max(0, from.lane + move[0]));
       const index = Math.min(g.count - 1, Math.max(0, from.index + move[1]));
-      dispatch(cursorMoved({ pad: LANES[lane]!, tick: index * step }));
+      dispatch(cursorMoved({ ...chosenBy(lanes[lane]!), tick: index * step }));
       if (index < g.from) setScrollX(index * step);
       if (index >= g.from + g.inView) setScrollX((index - g.inView + 1) * step);
       const top = lane * g.laneHeight;
       if (top < g.y) setScrollY(top);
       if (top + g.laneHeight > g.y + height) setScrollY(top + g.laneHeight - height);
-    } else if (event.key === 'Enter' && event.shiftKey) openStep(pad, from.index);
-    else if (event.key === 'Enter' || event.key === ' ') toggle(pad, from.index);
+    } else if (event.key === 'Enter' && event.shiftKey) openStep(here, from.index);
+    else if (event.key === 'Enter' || event.key === ' ') toggle(here, from.index);
     else if (event.key === 'PageUp' || event.key === 'PageDown') {
-      changeVelocity(pad, from.index, event.key === 'PageUp' ? KEY_VELOCITY_STEP : -KEY_VELOCITY_STEP);
+      changeVelocity(here, from.index, event.key === 'PageUp' ? KEY_VELOCITY_STEP : -KEY_VELOCITY_STEP);
     } else return;
     event.preventDefault();
     event.stopPropagation();
@@ -197,18 +219,18 @@ export function StepGrid({ pattern, step, span }: Props) {
           meter={meter}
           length={length}
           window={window}
-          dense={lanes.dense}
+          dense={hits.dense}
           onScroll={scrollTime}
           onWindow={onWindow}
         />
       </div>
       <div style={{ ...columnBox, top: RULER_PX, width: labels, height }}>
         <LaneLabels
-          names={names}
+          lanes={lanes}
           gates={gates}
           laneHeight={g.laneHeight}
           y={g.y}
-          chosen={chosen}
+          chosen={chosenKey}
           roomy={roomy}
           onScroll={scrollLanes}
         />
@@ -217,13 +239,13 @@ export function StepGrid({ pattern, step, span }: Props) {
         role="grid"
         aria-label="Steps"
         aria-multiselectable
-        aria-activedescendant={at ? cellId(LANES[at.lane]!, at.index) : undefined}
+        aria-activedescendant={at ? cellId(lanes[at.lane]!.key, at.index) : undefined}
         tabIndex={0}
         style={{ ...cellsBox, top: RULER_PX, left: labels, height, cursor: selecting ? 'crosshair' : 'pointer' }}
         onKeyDown={onKey}
         onFocus={() => {
           setFocused(true);
-          if (!cursor) dispatch(cursorMoved({ pad: 0, tick: g.start }));
+          if (!cursor) dispatch(cursorMoved({ ...chosenBy(lanes.at(-1)!), tick: g.start }));
         }}
         onBlur={() => setFocused(false)}
         onContextMenu={(event) => event.preventDefault()}
@@ -242,7 +264,7 @@ export function StepGrid({ pattern, step, span }: Props) {
         <div style={{ ...pictureBox, top: g.y, height }}>
           <LaneCanvas width={width} height={height} draw={paint} />
         </div>
-        <StepCells names={names} sounding={slow.sounding} geometry={slow.geometry} length={length} meter={meter} />
+        <StepCells {...slow} length={length} meter={meter} />
         {at && (
           <div
             style={{
@@ -260,13 +282,13 @@ export function StepGrid({ pattern, step, span }: Props) {
         </div>
       </div>
       <div style={{ ...valuesBox, height: below - GAP_PX }}>
-        <ValueTools pattern={pattern} names={names} height={TOOLS_PX} roomy={roomy} foldable={low} />
-        {valuesShown && <ValueLane pattern={pattern} name={names[chosen]!} geometry={g} labels={labels} />}
+        <ValueTools pattern={pattern} lane={chosen} height={TOOLS_PX} roomy={roomy} foldable={low} />
+        {valuesShown && <ValueLane pattern={pattern} lane={chosen} geometry={g} labels={labels} />}
         {control && (
           <MovesLane
             pattern={pattern}
-            moved={typeof control === 'string' ? { pad: chosen, control } : control}
-            name={typeof control === 'string' ? names[chosen]! : track.name}
+            moved={typeof control === 'string' ? { pad: chosen.place.pad, control } : control}
+            name={typeof control === 'string' ? chosen.name : track.name}
             geometry={g}
             labels={labels}
             height={MOVES_PX}
@@ -276,6 +298,28 @@ export function StepGrid({ pattern, step, span }: Props) {
     </View>
   );
 }
+
+/**
+ * The lanes of what is shown: the same list for as long as they are the same lanes. One that has come stays, though its last hit is taken
+ * elsewhere: the lanes do not move under the finger that takes it.
+ */
+function useStepLanes(track: Track, pattern: Pattern, all: boolean): readonly StepLane[] {
+  const { slot } = useAppSelector(selectPlace);
+  const view = `${track.id} ${slot} ${all}`;
+  const [kept, keep] = useState<{ view: string; tones: Tones | undefined; lanes: readonly StepLane[] }>({ view, tones: track.tones, lanes: [] }); // prettier-ignore
+  const still = kept.view === view && kept.tones === track.tones ? kept.lanes : NO_LANES;
+  const made = useMemo(
+    () => stepLanes(track, track.tones ? [...pattern.hits, ...still.map(({ place }) => place)] : [], all),
+    [track, pattern, still, all],
+  );
+  const isSame = still.length === made.length && still.every((lane, i) => isSameLane(lane, made[i]!));
+  if (!isSame) keep({ view, tones: track.tones, lanes: made });
+  return isSame ? still : made;
+}
+
+const NO_LANES: readonly StepLane[] = [];
+const isSameLane = (a: StepLane, b: StepLane) =>
+  a.key === b.key && a.name === b.name && a.place.pad === b.place.pad && a.place.pitch === b.place.pitch && a.degree === b.degree; // prettier-ignore
 
 const REST_MS = 120;
 
@@ -314,6 +358,8 @@ const cellsBox = {
   overflow: 'hidden',
   touchAction: 'none',
   outline: 'none',
+  // What a mouse has selected in passing would be dragged as text by the next press.
+  userSelect: 'none',
   contain: 'strict',
 } as const;
 const valuesBox = { position: 'absolute', left: 0, right: 0, bottom: 0, display: 'flex', flexDirection: 'column' } as const; // prettier-ignore

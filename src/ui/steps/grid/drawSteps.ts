@@ -2,17 +2,24 @@ import { rollVelocity } from '@/core/sequence/rollStrokes';
 import type { SoundingHit } from '@/core/sequence/soundingHits';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import type { Tokens } from '../../theme/tokens';
-import { LANES, xOf, type Geometry } from '../geometry';
-import { PADS } from '@/core/document/limits';
+import type { StepLane } from '@/core/document/stepLanes';
+import { NUMBERS } from '../../theme/tokens';
+import { xOf, type Geometry } from '../geometry';
+import type { Traced, TracedHit } from './traced';
 import type { LoopWindow } from '@/core/document/pattern';
 
-/** The hits of a pattern by their pads, each list in order of time. */
-export type ByPad = readonly (readonly SoundingHit[])[];
+/** The hits of a pattern by lanes, from the top, each list in order of time. */
+export type ByLane = readonly (readonly SoundingHit[])[];
 
-export function byPad(hits: readonly SoundingHit[]): ByPad {
-  const lanes: SoundingHit[][] = Array.from({ length: PADS }, () => []);
-  for (const hit of hits) lanes[hit.pad]!.push(hit);
-  return lanes;
+/** @param keyOf of hits: those that `lanes` have */
+export function byLane(
+  hits: readonly SoundingHit[],
+  lanes: readonly StepLane[],
+  keyOf: (hit: SoundingHit) => number,
+): ByLane {
+  const rows = new Map(lanes.map(({ key }): [number, SoundingHit[]] => [key, []]));
+  for (const hit of hits) rows.get(keyOf(hit))?.push(hit);
+  return [...rows.values()];
 }
 
 /** All that one picture of the lanes shows. */
@@ -22,11 +29,14 @@ export interface StepsPicture {
   /** Ticks of the pattern. */
   length: number;
   window: LoopWindow;
-  sounding: ByPad;
-  covered: ByPad;
+  lanes: readonly StepLane[];
+  sounding: ByLane;
+  covered: ByLane;
   /** The pattern beneath, over and over for as long as this one is, or null. */
-  trace: { lanes: ByPad; length: number } | null;
+  trace: Traced | null;
   selected: ReadonlySet<number>;
+  /** Chosen notes have ends that a finger takes hold of. */
+  hasEnds: boolean;
   isHeard: (pad: number) => boolean;
   /** The box that a finger is drawing, px, or null. */
   box: { x: number; y: number; width: number; height: number } | null;
@@ -35,6 +45,10 @@ export interface StepsPicture {
 
 const QUILL_PX = 5;
 const SLANT = 0.16;
+const LENGTH_PX = 6;
+const END_PX = 18;
+/** A name beneath needs so much room. */
+const NAME_PX = 30;
 
 /** Draws lanes, steps and hits: a hit is a slanted quill as tall as it is strong, where it was struck, with a mark where it is placed. */
 export function drawSteps(c: CanvasRenderingContext2D, picture: StepsPicture): void {
@@ -42,9 +56,9 @@ export function drawSteps(c: CanvasRenderingContext2D, picture: StepsPicture): v
   c.fillStyle = tokens.deep;
   c.fillRect(0, 0, g.width, g.height);
   const first = Math.floor(g.y / g.laneHeight);
-  const last = Math.min(PADS - 1, Math.floor((g.y + g.height - 1) / g.laneHeight));
+  const last = Math.min(g.lanes - 1, Math.floor((g.y + g.height - 1) / g.laneHeight));
   drawCells(c, picture, first, last);
-  for (let lane = first; lane <= last; lane++) drawLane(c, picture, LANES[lane]!, lane * g.laneHeight - g.y);
+  for (let lane = first; lane <= last; lane++) drawLane(c, picture, lane, lane * g.laneHeight - g.y);
   shadeOutside(c, picture);
   if (picture.box) {
     const { x, y, width, height } = picture.box;
@@ -56,7 +70,7 @@ export function drawSteps(c: CanvasRenderingContext2D, picture: StepsPicture): v
 
 function drawCells(
   c: CanvasRenderingContext2D,
-  { geometry: g, meter, length, tokens }: StepsPicture,
+  { geometry: g, lanes, meter, length, tokens }: StepsPicture,
   first: number,
   last: number,
 ): void {
@@ -65,13 +79,18 @@ function drawCells(
   const end = Math.min(length, g.start + g.span);
   const right = xOf(g, end);
   c.fillStyle = tokens.ground;
-  for (let lane = first; lane <= last; lane++) c.fillRect(0, lane * g.laneHeight - g.y + 1, right, g.laneHeight - 2);
+  for (let lane = first; lane <= last; lane++) {
+    // A note between those of the scale stands back.
+    if (lanes[lane]!.degree === 'foreign') continue;
+    c.fillRect(0, lane * g.laneHeight - g.y + 1, right, g.laneHeight - 2);
+  }
   const top = Math.max(0, first * g.laneHeight - g.y);
   const height = Math.min(g.height, (last + 1) * g.laneHeight - g.y) - top;
   c.fillStyle = tokens.slate;
   for (let tick = Math.ceil(g.start / beat) * beat; tick < end; tick += beat) {
     const width = (Math.min(tick + g.step, end) - tick) * g.scale;
     for (let lane = first; lane <= last; lane++) {
+      if (lanes[lane]!.degree === 'foreign') continue;
       c.fillRect(xOf(g, tick), lane * g.laneHeight - g.y + 1, width, g.laneHeight - 2);
     }
   }
@@ -90,15 +109,18 @@ function drawCells(
   c.globalAlpha = 1;
 }
 
-function drawLane(c: CanvasRenderingContext2D, picture: StepsPicture, pad: number, top: number): void {
+function drawLane(c: CanvasRenderingContext2D, picture: StepsPicture, lane: number, top: number): void {
   const { geometry: g, tokens, selected, trace } = picture;
+  const { place, degree } = picture.lanes[lane]!;
   const bottom = top + g.laneHeight - 6;
   const tallest = g.laneHeight - 12;
   const end = g.start + g.span;
   const inView = ({ tick }: SoundingHit) => tick >= g.start && tick < end;
-  if (trace) drawTrace(c, picture, trace.lanes[pad]!, trace.length, bottom, tallest);
-  const seen = picture.sounding[pad]!.filter(inView);
-  c.globalAlpha = picture.isHeard(pad) ? 1 : 0.35;
+  if (trace) drawTrace(c, picture, trace.lanes[lane]!, trace.length, bottom, tallest);
+  const alpha = picture.isHeard(place.pad) ? 1 : 0.35;
+  if (degree) drawLengths(c, picture, picture.sounding[lane]!, bottom, alpha);
+  const seen = picture.sounding[lane]!.filter(inView);
+  c.globalAlpha = alpha;
   c.fillStyle = tokens.moss;
   for (const hit of seen) c.fillRect(xOf(g, hit.tick) + 1, top + g.laneHeight - 5, QUILL_PX + 2, 3);
   for (const isChosen of [false, true]) {
@@ -119,13 +141,39 @@ function drawLane(c: CanvasRenderingContext2D, picture: StepsPicture, pad: numbe
   }
   c.fillStyle = tokens.cap;
   for (const hit of seen)
-    if (hit.pitch !== 0) drawPitch(c, xOf(g, hit.struck) + 11, bottom - tallest + 4, hit.pitch > 0);
-  const covered = picture.covered[pad]!.filter(inView);
+    if (degree ? hit.pitch % 1 !== 0 : hit.pitch !== 0)
+      drawPitch(c, xOf(g, hit.struck) + 11, bottom - tallest + 4, hit.pitch > 0);
+  const covered = picture.covered[lane]!.filter(inView);
   c.strokeStyle = tokens.straw;
   c.lineWidth = 1;
   c.beginPath();
   for (const hit of covered) addQuill(c, xOf(g, hit.struck) + 2, bottom, tallest * 0.8, QUILL_PX);
   c.stroke();
+  c.globalAlpha = 1;
+}
+
+/** How long notes are held: a vane along the foot of each quill; a chosen one ends in a mark that a finger can take. */
+function drawLengths(
+  c: CanvasRenderingContext2D,
+  { geometry: g, length, selected, hasEnds, tokens }: StepsPicture,
+  hits: readonly SoundingHit[],
+  bottom: number,
+  alpha: number,
+): void {
+  for (const hit of hits) {
+    const isChosen = selected.has(hit.id);
+    c.fillStyle = isChosen ? tokens.breast : tokens.wing;
+    // A note that is held over the loop's end goes on at its start.
+    for (const from of [hit.struck, hit.struck - length]) {
+      const left = xOf(g, from) + 2;
+      const right = xOf(g, from + hit.length) + 2;
+      if (right < 0 || left > g.width) continue;
+      c.globalAlpha = alpha * 0.5;
+      c.fillRect(left, bottom - LENGTH_PX, right - left, LENGTH_PX);
+      c.globalAlpha = alpha;
+      if (isChosen && hasEnds) c.fillRect(right - 3, bottom - END_PX, 3, END_PX);
+    }
+  }
   c.globalAlpha = 1;
 }
 
@@ -162,7 +210,7 @@ function drawPitch(c: CanvasRenderingContext2D, x: number, y: number, up: boolea
 function drawTrace(
   c: CanvasRenderingContext2D,
   { geometry: g, length, tokens }: StepsPicture,
-  hits: readonly SoundingHit[],
+  hits: readonly TracedHit[],
   every: number,
   bottom: number,
   tallest: number,
@@ -181,6 +229,17 @@ function drawTrace(
   }
   c.fill();
   c.globalAlpha = 1;
+  c.font = `10px ${NUMBERS}`;
+  c.textBaseline = 'top';
+  let free = -Infinity;
+  for (let turn = 0; turn < length; turn += every) {
+    for (const { tick, name } of hits) {
+      const x = xOf(g, turn + tick) + 12;
+      if (name === null || turn + tick >= length || x < free || x > g.width) continue;
+      c.fillText(name, x, bottom - tallest - 2);
+      free = x + NAME_PX;
+    }
+  }
 }
 
 /** Dims what lies outside the loop window. */

@@ -5,7 +5,7 @@ import { Text } from 'react-native-paper';
 import { strokeCourse, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values'; // prettier-ignore
 import { isInLoop, soundingHits } from '@/core/sequence/soundingHits';
 import { PPQ } from '@/core/time/ticks';
-import { selectSet } from '@/store/selectors';
+import { selectSet, selectTrack } from '@/store/selectors';
 import { selectSelected, selectStepTicks, selectSteps } from '@/store/stepsSlice'; // prettier-ignore
 import { useAppSelector } from '@/store/store';
 import { gestureName, heightOf, useDrag, type DragPoint } from '../../shared/useDrag';
@@ -16,6 +16,7 @@ import { LaneCanvas } from '../LaneCanvas';
 import { KIND_NAMES, numberText, shownValue } from '../valueWords';
 import type { Hit } from '@/core/document/hit';
 import type { Pattern } from '@/core/document/pattern';
+import { inLane, type StepLane } from '@/core/document/stepLanes';
 
 export const VALUES_PX = 72;
 /** A hit is meant by a finger this near, px. */
@@ -34,8 +35,7 @@ const DRAWN: Record<ValueKind, { min: number; max: number; step: number }> = {
 
 interface Props {
   pattern: Pattern;
-  /** The lane's name. */
-  name: string;
+  lane: StepLane;
   geometry: Geometry;
   /** Width of what stands to the left, px. */
   labels: number;
@@ -60,10 +60,11 @@ interface DrawnStroke {
  * One value of the hits of one lane, as bars: up from the ground, or both ways from the middle. A finger draws: what it passes
  * follows it, or, while hits are chosen, only those.
  */
-export function ValueLane({ pattern, name, geometry: g, labels }: Props) {
+export function ValueLane({ pattern, lane: { key, name }, geometry: g, labels }: Props) {
   const tokens = useTokens();
   const edit = usePatternEdit();
-  const { kind, shape, pad } = useAppSelector(selectSteps);
+  const { kind, shape } = useAppSelector(selectSteps);
+  const track = useAppSelector(selectTrack);
   const step = useAppSelector(selectStepTicks);
   const selectedIds = useAppSelector(selectSelected);
   const tempo = useAppSelector((state) => selectSet(state).tempo);
@@ -71,9 +72,10 @@ export function ValueLane({ pattern, name, geometry: g, labels }: Props) {
   const places = useMemo(() => new Map(soundingHits(pattern).map((hit) => [hit.id, hit.struck])), [pattern]);
   const chosen = useMemo(() => new Set(selectedIds), [selectedIds]);
   const x = (hit: Hit) => xOf(g, places.get(hit.id)!) + BAR_PX / 2;
+  const isHere = inLane(track, key);
   const seen = pattern.hits.filter(
     (hit) =>
-      hit.pad === pad &&
+      isHere(hit) &&
       isInLoop(hit, pattern.length) &&
       places.has(hit.id) &&
       x(hit) > -BAR_PX &&

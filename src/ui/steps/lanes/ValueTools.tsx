@@ -16,6 +16,7 @@ import type { IconName } from '../../theme/icons';
 import { MuteSolo } from '../MuteSolo';
 import { KIND_NAMES, numberText, shownValue, typedValue } from '../valueWords';
 import type { Pattern } from '@/core/document/pattern';
+import type { StepLane } from '@/core/document/stepLanes';
 
 const KINDS = VALUE_KINDS.map((value) => ({ value, name: KIND_NAMES[value] }));
 const SHAPE_NAMES: Record<StrokeShape, string> = { free: 'Draw freely', line: 'Draw a line', curve: 'Draw a curve' };
@@ -23,7 +24,8 @@ const SHAPE_ICONS: Record<StrokeShape, IconName> = { free: 'draw', line: 'vector
 
 interface Props {
   pattern: Pattern;
-  names: readonly string[];
+  /** The lane touched last. */
+  lane: StepLane;
   height: number;
   /** Mute and solo stand at the labels. */
   roomy: boolean;
@@ -32,11 +34,11 @@ interface Props {
 }
 
 /** Above the value lane: which value, the number of what is chosen, and how a finger draws. */
-export function ValueTools({ pattern, names, height, roomy, foldable }: Props) {
+export function ValueTools({ pattern, lane: { name, place }, height, roomy, foldable }: Props) {
   const dispatch = useAppDispatch();
   const edit = usePatternEdit();
   const track = useAppSelector(selectTrack);
-  const { kind, shape, pad } = useAppSelector(selectSteps);
+  const { kind, shape } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
   const targets = useAppSelector(selectValueTargets);
   const tempo = useAppSelector((state) => selectSet(state).tempo);
@@ -57,10 +59,10 @@ export function ValueTools({ pattern, names, height, roomy, foldable }: Props) {
     kind === 'pitch' || kind === 'glide' ? 1 : kind === 'odds' || kind === 'swell' ? 0.05 : VALUE_RANGES[kind].step;
   return (
     <View style={[styles.tools, { height }]}>
-      {!roomy && !(foldable && unfolded) && <MuteSolo name={names[pad]!} pad={pad} gates={track} />}
+      {!roomy && !(foldable && unfolded) && place.pitch === 0 && <MuteSolo name={name} pad={place.pad} gates={track} />}
       <Choice
         label="Value"
-        caption={names[pad]}
+        caption={name}
         value={kind}
         options={KINDS}
         grow={!roomy}

@@ -4,24 +4,45 @@ import { useStore } from 'react-redux';
 import type { Edit } from '@/core/edit/edit';
 import { hitsInLoop, hitsWithin } from '@/core/edit/select';
 import { evenedOut, scattered, VALUE_RANGES, valueOf } from '@/core/edit/values';
-import { lanesOf } from '@/core/document/lanes';
+import { inLane, laneName } from '@/core/document/stepLanes';
 import { random } from '@/core/random';
-import { ticksPerBar } from '@/core/time/ticks';
+import { strumOf } from '@/core/edit/strum';
+import { MOST_STRUM, noteIn, type Tones } from '@/core/document/tones';
+import { msToTicks, ticksPerBar, ticksToMs } from '@/core/time/ticks';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { noticed, sheetShown } from '@/store/sessionSlice';
-import { buildChord, copy, cut, duplicate, erase, pasteAtCursor, pasteAtPlayhead } from '@/instrument/stepEdits';
-import { hitsSelected, selectSelected, selectSteps, selectStepTicks, selectTargets } from '@/store/stepsSlice';
+import {
+  buildChord,
+  copy,
+  cut,
+  duplicate,
+  erase,
+  laneMove,
+  pasteAtCursor,
+  pasteAtPlayhead,
+} from '@/instrument/stepEdits';
+import {
+  hitsSelected,
+  selectLane,
+  selectSelected,
+  selectSteps,
+  selectStepTicks,
+  selectTargets,
+} from '@/store/stepsSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { useInstrument } from '../../shared/InstrumentContext';
 import { KeyRow } from '../../shared/KeyRow';
 import { NumberField } from '../../shared/NumberField';
 import { Sheet } from '../../shared/Sheet';
+import { Strip } from '../../shared/Strip';
 import { Words } from '../../shared/Words';
 import { KIND_NAMES } from '../valueWords';
 import { PADS } from '@/core/document/limits';
 import { patternCleared } from '@/store/patternsSlice';
 
 const MOST_FREE = 960;
+/** ms between two notes of a chord: as much as one pad strums. */
+const STRUM = { min: -MOST_STRUM, max: MOST_STRUM };
 let seeds = 0;
 
 /** All edits of chosen hits, or of the lane touched last while nothing is chosen. The music goes on. */
@@ -32,16 +53,17 @@ export function EditSheet() {
   const pattern = useAppSelector(selectPattern);
   const meter = useAppSelector((state) => selectSet(state).meter);
   const track = useAppSelector(selectTrack);
-  const pads = lanesOf(track);
   const { tones } = track;
-  const { pad, kind, clip, cursor } = useAppSelector(selectSteps);
+  const { kind, clip, cursor } = useAppSelector(selectSteps);
   const step = useAppSelector(selectStepTicks);
   const selected = useAppSelector(selectSelected);
   const ids = useAppSelector(selectTargets);
   const editPattern = usePatternEdit();
   const [free, setFree] = useState(10);
   const [range, setRange] = useState(10);
-  const name = pads[pad]!.name;
+  const lane = useAppSelector(selectLane);
+  const name = laneName(track, lane);
+  const isHere = inLane(track, lane);
   const edit = (what: Edit) => () => editPattern(what);
   const select = (chosen: number[]) => () => dispatch(hitsSelected(chosen));
   const barOf = () => {
@@ -56,7 +78,8 @@ export function EditSheet() {
   const setValues = (next: Map<number, number>) => edit({ kind: 'values', of: kind, values: [...next], over: step })();
   const { min, max } = VALUE_RANGES[kind];
   const none = ids.length === 0;
-  const move = (ticks: number, lanes = 0) => edit({ kind: 'move', ids, ticks, lanes });
+  const move = (ticks: number) => edit({ kind: 'move', ids, ticks, lanes: 0 });
+  const climb = (lanes: number) => () => edit(laneMove(store.getState(), ids, lanes))();
   const rotate = (ticks: number) => edit({ kind: 'rotate', ids, ticks });
   return (
     <Sheet title="Edit" about="Move, copy, turn and vary what is chosen." half>
@@ -68,7 +91,7 @@ export function EditSheet() {
       <KeyRow
         caption="Choose"
         keys={[
-          { label: 'Choose lane', text: 'Lane', act: select(hitsInLoop(pattern, pad)) },
+          { label: 'Choose lane', text: 'Lane', act: select(hitsInLoop(pattern, isHere)) },
           { label: 'Choose bar', text: 'Bar', act: () => select(barOf())() },
           { label: 'Choose everything', text: 'Everything', act: select(hitsInLoop(pattern)) },
           { label: 'Choose nothing', text: 'Nothing', disabled: selected.length === 0, act: select([]) },
@@ -101,8 +124,8 @@ export function EditSheet() {
         keys={[
           { label: 'Move earlier by a step', icon: 'arrow-left', disabled: none, act: move(-step) },
           { label: 'Move later by a step', icon: 'arrow-right', disabled: none, act: move(step) },
-          { label: 'Move a lane up', icon: 'arrow-up', disabled: none, act: move(0, 1) },
-          { label: 'Move a lane down', icon: 'arrow-down', disabled: none, act: move(0, -1) },
+          { label: 'Move a lane up', icon: 'arrow-up', disabled: none, act: climb(1) },
+          { label: 'Move a lane down', icon: 'arrow-down', disabled: none, act: climb(-1) },
         ]}
       />
       <KeyRow
@@ -181,6 +204,7 @@ export function EditSheet() {
               },
             ]}
           />
+          <StrumStrip tones={tones} ids={ids} />
         </>
       )}
       <KeyRow
@@ -191,6 +215,7 @@ export function EditSheet() {
           { text: 'Double time', disabled: none, act: edit({ kind: 'stretch', ids, factor: 0.5, step }) },
           { text: 'Dotted', disabled: none, act: edit({ kind: 'dot', ids }) },
           { text: 'Legato', disabled: none, act: edit({ kind: 'legato', ids }) },
+          { text: 'Staccato', disabled: none, act: edit({ kind: 'staccato', ids }) },
         ]}
       />
       <NumberField
@@ -225,7 +250,7 @@ export function EditSheet() {
       <KeyRow
         caption="Clear"
         keys={[
-          { label: 'Clear lane', text: name, act: () => erase(store, hitsInLoop(pattern, pad), name) },
+          { label: 'Clear lane', text: name, act: () => erase(store, hitsInLoop(pattern, isHere), name) },
           {
             label: 'Clear pattern',
             text: 'Whole pattern',
@@ -238,5 +263,27 @@ export function EditSheet() {
         ]}
       />
     </Sheet>
+  );
+}
+
+/** How the chords among what is chosen are strummed. */
+function StrumStrip({ tones, ids }: { tones: Tones; ids: number[] }) {
+  const edit = usePatternEdit();
+  const pattern = useAppSelector(selectPattern);
+  const tempo = useAppSelector((state) => selectSet(state).tempo);
+  const ticks = strumOf(pattern, new Set(ids), noteIn(tones));
+  if (ticks === null) return null;
+  const ms = Math.round(ticksToMs(ticks, tempo));
+  return (
+    <Strip
+      label="Strum"
+      value={Math.min(STRUM.max, Math.max(STRUM.min, ms))}
+      {...STRUM}
+      step={1}
+      scale={1}
+      unit="ms"
+      note={ms === 0 ? 'all at once' : ms > 0 ? 'from the lowest up' : 'from the highest down'}
+      onChange={(next, gesture) => edit({ kind: 'strum', ids, tones, ticks: msToTicks(next, tempo) }, gesture)}
+    />
   );
 }

@@ -1,7 +1,7 @@
 import { usePatternEdit } from '../../shared/usePatternEdit';
 import { VALUE_KINDS, VALUE_RANGES, valueOf, type ValueKind } from '@/core/edit/values';
 import { stepWords } from '@/core/edit/steps';
-import { lanesOf } from '@/core/document/lanes';
+import { laneKeys, laneName } from '@/core/document/stepLanes';
 import { passOf } from '@/core/sequence/soundingHits';
 import { selectPattern, selectSet, selectTrack } from '@/store/selectors';
 import { sheetClosed } from '@/store/sessionSlice';
@@ -38,7 +38,7 @@ function OfHit({ hit }: { hit: Hit }) {
   const edit = usePatternEdit();
   const pattern = useAppSelector(selectPattern);
   const { tempo, meter } = useAppSelector(selectSet);
-  const pads = lanesOf(useAppSelector(selectTrack));
+  const track = useAppSelector(selectTrack);
   const step = useAppSelector(selectStepTicks);
   const { sounding, covered } = passOf(pattern);
   const tick = [...sounding, ...covered].find((h) => h.id === hit.id)?.tick ?? 0;
@@ -47,7 +47,7 @@ function OfHit({ hit }: { hit: Hit }) {
   };
   return (
     <>
-      <Words>{`${pads[hit.pad]!.name}, ${stepWords(tick, step, meter)}`}</Words>
+      <Words>{`${laneName(track, laneKeys(track)(hit))}, ${stepWords(tick, step, meter)}`}</Words>
       {VALUE_KINDS.map((kind) => {
         const value = valueOf(hit, kind);
         if (kind === 'roll') {

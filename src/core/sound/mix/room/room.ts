@@ -1,5 +1,11 @@
-import { decayPerFrame, exp2, sinesOf } from '../math';
-import { MAX_STRETCH } from './stretch';
+import { FIRST_ROOM, type RoomSettings } from '../../../document/mix';
+import { exp2, sinesOf } from '../../../math';
+import { MAX_STRETCH } from '../../stretch';
+import { Glide, glideLooks, LOOK_FRAMES, setOut, stayThere } from '../glide';
+import { flushed } from './flushed';
+import { Line } from './line';
+import { PreDelay } from './preDelay';
+import { Spreader } from './spreader';
 
 /** What is sent reaches the ears from the nearest walls first: seconds and gains, on the left and on the right. */
 const EARLY = {
@@ -8,28 +14,21 @@ const EARLY = {
   gains: [0.27, -0.22, 0.17, -0.13],
 };
 /** Later it is spread by all-passes before it goes round, seconds. */
-const PRE_DELAY_SECONDS = 0.009;
+const BEHIND_SECONDS = 0.009;
 const SPREAD_SECONDS = { both: [0.0014, 0.0023, 0.0037, 0.0058], left: [0.0083, 0.0127], right: [0.0093, 0.0139] };
-const SPREAD_GAIN = 0.62;
 /** Delay lines, in seconds: no two of them have echoes in common. A short room still needs long ones, or single tones stick out of it. */
 const LINE_SECONDS = [0.0431, 0.0513, 0.0607, 0.0691, 0.0787, 0.0889, 0.0973, 0.1099];
 /** The share of what goes round that is heard before it does, and of what comes back. */
 const SPREAD_LEVEL = 0.44;
 const LINE_LEVEL = 0.385;
-const DECAY_SECONDS = 0.42;
-/** By how much sound at 4 kHz decays faster than the rest, dB per second: wood and people. */
-const DAMPED_DB = 105;
 const INPUT_HIGH_PASS_HZ = 180;
 /** Every other line grows and shrinks by so much, so often: what rings on never stands quite still. */
 const SWAY_SECONDS = 0.00012;
 const SWAY_HZ = 0.7;
-/** Frames from one look at how long they are to the next, counted from frame 0. */
-const CONTROL_FRAMES = 32;
-/** With nothing sent for this long the tail is far below hearing, and the room sleeps. */
-const SLEEP_SECONDS = 1.5;
+/** With nothing sent for so many times the 60 dB the tail is far below hearing, and the room sleeps. */
+const SLEEP_AFTER = 25 / 7;
 /** One over the square root of eight: so the matrix neither adds nor takes energy. */
 const EIGHTH_ROOT = 0.35355339059327373;
-const TINY = 1e-15;
 /** e^(-2π x) is 2 to the power of this times x. */
 const TURN = -9.064720283654388;
 
@@ -40,127 +39,19 @@ const inputRight = new Float64Array(MAX_STRETCH);
 const swaying = new Float64Array(LINE_SECONDS.length);
 const slowly = new Float64Array(LINE_SECONDS.length);
 const echoes = LINE_SECONDS.map(() => new Float64Array(MAX_STRETCH));
+/** The room alone, while it is narrower than it was built. */
+const wetLeft = new Float64Array(MAX_STRETCH);
+const wetRight = new Float64Array(MAX_STRETCH);
 
-/** The audio thread does not flush denormals, and arithmetic on them is many times slower. */
-function flush(x: number): number {
-  return x < TINY && x > -TINY ? 0 : x;
-}
+/** What the room can be told. */
+export const ROOM_SETTINGS = ['size', 'damping', 'width', 'preDelay'] as const satisfies (keyof RoomSettings)[];
+export type RoomSetting = (typeof ROOM_SETTINGS)[number];
 
-/** An all-pass of one delay, which lets all tones pass equally loud and blurs them in time (M. Schroeder, 1962). */
-class Spreader {
-  private readonly line: Float64Array;
-  private at = 0;
-
-  constructor(frames: number) {
-    this.line = new Float64Array(frames);
-  }
-
-  /** In place. */
-  process(sound: Float64Array, frames: number): void {
-    const { line } = this;
-    let { at } = this;
-    for (let i = 0; i < frames; i++) {
-      const old = line[at]!;
-      const into = sound[i]! - SPREAD_GAIN * old;
-      line[at] = flush(into);
-      if (++at === line.length) at = 0;
-      sound[i] = old + SPREAD_GAIN * into;
-    }
-    this.at = at;
-  }
-
-  clear(): void {
-    this.line.fill(0);
-    this.at = 0;
-  }
-}
-
-/** Where in what moves of a line: see there. */
-const BACK = 0;
-const BACK_STEP = 1;
-const DAMPED = 2;
-
-/** A delay line, longer than any stretch, that decays, loses its highs, and may sway. */
-class Line {
-  private readonly line: Float64Array;
-  private readonly frames: number;
-  private readonly gain: number;
-  private readonly damp: number;
-  private at = 0;
-  /**
-   * What moves with each sample, in memory of its own: a number that a field holds may be written to a new place each time. Frames from
-   * where it is written back to where it is read, how much that changes with each, and what is damped.
-   */
-  private readonly moving = new Float64Array(3);
-
-  /** @param most frames by which its length moves either way */
-  constructor(
-    seconds: number,
-    sampleRate: number,
-    private readonly most: number,
-  ) {
-    this.frames = Math.round(seconds * sampleRate) | 1;
-    this.moving[BACK] = this.frames;
-    this.line = new Float64Array(this.frames + Math.ceil(most) + 2);
-    this.gain = decayPerFrame((DECAY_SECONDS * sampleRate) / this.frames, 1);
-    // Down by its share of the damping at 4 kHz: a first-order low-pass.
-    const passed = exp2((-DAMPED_DB * seconds) / 3.010299956639812);
-    this.damp = 1 - exp2((TURN * 4000) / Math.sqrt(1 / passed - 1) / sampleRate);
-  }
-
-  /**
-   * It sways from one place to another.
-   * @param places -1..1: where it is, and at the next number where it is to be CONTROL_FRAMES later
-   * @param gone frames that it has been on its way
-   */
-  sway(places: Float64Array, at: number, gone: number): void {
-    const { moving, frames, most } = this;
-    const step = ((places[at + 1]! - places[at]!) * most) / CONTROL_FRAMES;
-    moving[BACK_STEP] = step;
-    moving[BACK] = frames + places[at]! * most + step * gone;
-  }
-
-  /** What comes back of it, before anything is written. */
-  read(out: Float64Array, frames: number): void {
-    const { line, gain, damp, moving } = this;
-    const backStep = moving[BACK_STEP]!;
-    let { at } = this;
-    let back = moving[BACK]!;
-    let damped = moving[DAMPED]!;
-    for (let i = 0; i < frames; i++) {
-      let from = at - back;
-      if (from < 0) from += line.length;
-      const whole = Math.floor(from);
-      const old = line[whole]!;
-      const next = line[whole + 1 === line.length ? 0 : whole + 1]!;
-      damped += (old + (from - whole) * (next - old) - damped) * damp;
-      out[i] = damped * gain;
-      if (++at === line.length) at = 0;
-      back += backStep;
-    }
-    moving[BACK] = back;
-    moving[DAMPED] = damped;
-  }
-
-  write(sound: Float64Array, frames: number): void {
-    const { line } = this;
-    let { at } = this;
-    for (let i = 0; i < frames; i++) {
-      line[at] = flush(sound[i]!);
-      if (++at === line.length) at = 0;
-    }
-    this.at = at;
-  }
-
-  clear(): void {
-    this.line.fill(0);
-    this.moving[DAMPED] = 0;
-    this.at = 0;
-  }
-}
+/** Where in its sides: the share of a side that stays there, and that of the other one that comes there; then their steps. */
+const [OWN, OTHER, OWN_STEP, OTHER_STEP] = [0, 1, 2, 3] as const;
 
 /**
- * A short room: early echoes from the nearest walls, then eight damped delay lines that feed each other through an orthogonal matrix
+ * A room: early echoes from the nearest walls, then eight damped delay lines that feed each other through an orthogonal matrix
  * (Hadamard's; J.-M. Jot and A. Chaigne, Digital delay networks for designing artificial reverberators, 1991).
  */
 export class Room {
@@ -170,12 +61,21 @@ export class Room {
   private readonly leftTaps: readonly number[];
   private readonly rightTaps: readonly number[];
   private wallAt = 0;
-  private readonly preDelay: number;
+  private readonly behind: number;
   private readonly highPass: number;
   private low = 0;
   /** Frames since something was sent. */
   private quiet = 0;
-  private readonly sleepAfter: number;
+  private sleepAfter = 0;
+  private readonly size: Glide;
+  private readonly damping: Glide;
+  private readonly width: Glide;
+  private readonly preDelay: PreDelay;
+  private readonly sides = Float64Array.of(1, 0, 0, 0);
+  private readonly sidesAim = Float64Array.of(1, 0);
+  /** Whether its lines lose less or more with every sample, and whether its sides come nearer or go apart. */
+  private losesAnew = false;
+  private isWidening = false;
 
   /** Nothing is in it: it has nothing to do until something is sent. */
   isAsleep = true;
@@ -188,10 +88,68 @@ export class Room {
     this.lines = LINE_SECONDS.map((s, l) => new Line(s, sampleRate, l % 2 === 0 ? SWAY_SECONDS * sampleRate : 0));
     this.leftTaps = EARLY.left.map(frames);
     this.rightTaps = EARLY.right.map(frames);
-    this.preDelay = frames(PRE_DELAY_SECONDS);
+    this.behind = frames(BEHIND_SECONDS);
     this.walls = new Float64Array(Math.max(...this.leftTaps, ...this.rightTaps) + MAX_STRETCH);
     this.highPass = 1 - exp2((TURN * INPUT_HIGH_PASS_HZ) / sampleRate);
-    this.sleepAfter = frames(SLEEP_SECONDS);
+    const looks = glideLooks(sampleRate);
+    this.size = new Glide(FIRST_ROOM.size, looks);
+    this.damping = new Glide(FIRST_ROOM.damping, looks);
+    this.width = new Glide(FIRST_ROOM.width, looks);
+    this.preDelay = new PreDelay(sampleRate);
+    this.arrive();
+  }
+
+  /** @param value as in `RoomSettings` */
+  set(setting: RoomSetting, value: number): void {
+    this[setting].goTo(value);
+    if (this.isAsleep) this.arrive();
+  }
+
+  /** Every setting is at once where it is to be: nothing is in it. */
+  private arrive(): void {
+    this.size.arrive();
+    this.damping.arrive();
+    this.width.arrive();
+    this.preDelay.arrive();
+    this.aim();
+    for (const line of this.lines) line.arrive();
+    this.aimSides();
+    stayThere(this.sides, this.sidesAim);
+    this.losesAnew = this.isWidening = false;
+  }
+
+  private aim(): void {
+    const size = this.size.value;
+    const damping = this.damping.value;
+    for (let l = 0; l < this.lines.length; l++) this.lines[l]!.aim(size, damping);
+    this.sleepAfter = Math.round(size * SLEEP_AFTER * this.sampleRate);
+  }
+
+  private aimSides(): void {
+    const width = this.width.value;
+    this.sidesAim[OWN] = (1 + width) / 2;
+    this.sidesAim[OTHER] = (1 - width) / 2;
+  }
+
+  private look(): void {
+    this.preDelay.look();
+    const grows = this.size.look();
+    if (this.damping.look() || grows) {
+      this.aim();
+      for (let l = 0; l < this.lines.length; l++) this.lines[l]!.setOut();
+      this.losesAnew = true;
+    } else if (this.losesAnew) {
+      for (let l = 0; l < this.lines.length; l++) this.lines[l]!.arrive();
+      this.losesAnew = false;
+    }
+    if (this.width.look()) {
+      this.aimSides();
+      setOut(this.sides, this.sidesAim);
+      this.isWidening = true;
+    } else if (this.isWidening) {
+      stayThere(this.sides, this.sidesAim);
+      this.isWidening = false;
+    }
   }
 
   /**
@@ -205,13 +163,14 @@ export class Room {
         while (from < frames && send[from] === 0) from++;
         if (from === frames) return;
       }
-      const gone = (frame + from) % CONTROL_FRAMES;
+      const gone = (frame + from) % LOOK_FRAMES;
+      if (gone === 0 && !this.isAsleep) this.look();
       if (gone === 0 || this.isAsleep) this.control(frame + from - gone, gone);
       this.isAsleep = false;
-      const run = Math.min(frames - from, CONTROL_FRAMES - gone);
+      const run = Math.min(frames - from, LOOK_FRAMES - gone);
       this.render(send, left, right, from, run);
       from += run;
-      if (this.quiet >= this.sleepAfter && gone + run === CONTROL_FRAMES) this.clear();
+      if (this.quiet >= this.sleepAfter + this.preDelay.longest && gone + run === LOOK_FRAMES) this.clear();
     }
   }
 
@@ -220,7 +179,7 @@ export class Room {
     const { lines } = this;
     for (let l = 0; l < lines.length; l++) {
       // Of every second line that it has now, and then.
-      const turns = ((frame + (l % 2) * CONTROL_FRAMES) / this.sampleRate) * SWAY_HZ;
+      const turns = ((frame + (l % 2) * LOOK_FRAMES) / this.sampleRate) * SWAY_HZ;
       swaying[l] = turns;
       slowly[l] = turns / 3 + (l - (l % 2)) / 8;
     }
@@ -231,17 +190,49 @@ export class Room {
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const { highPass } = this;
-    let { low, quiet } = this;
+    let { quiet } = this;
     for (let i = 0; i < frames; i++) {
       const x = send[from + i]!;
       if (x !== 0) quiet = 0;
       else quiet++;
-      low = flush(low + (x - low) * highPass);
+      input[i] = x;
+    }
+    this.quiet = quiet;
+    this.preDelay.process(input, frames);
+    if (this.sides[OTHER] === 0 && !this.isWidening) return this.answer(left, right, from, frames);
+    wetLeft.fill(0, 0, frames);
+    wetRight.fill(0, 0, frames);
+    this.answer(wetLeft, wetRight, 0, frames);
+    this.place(left, right, from, frames);
+  }
+
+  /** Brings the sides as near to each other as its width has it. */
+  private place(left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const { sides } = this;
+    const ownStep = sides[OWN_STEP]!;
+    const otherStep = sides[OTHER_STEP]!;
+    let own = sides[OWN]!;
+    let other = sides[OTHER]!;
+    for (let i = 0; i < frames; i++) {
+      left[from + i]! += own * wetLeft[i]! + other * wetRight[i]!;
+      right[from + i]! += own * wetRight[i]! + other * wetLeft[i]!;
+      own += ownStep;
+      other += otherStep;
+    }
+    sides[OWN] = own;
+    sides[OTHER] = other;
+  }
+
+  /** Adds what the room makes of `input` to both sides. */
+  private answer(left: Float64Array, right: Float64Array, from: number, frames: number): void {
+    const { highPass } = this;
+    let { low } = this;
+    for (let i = 0; i < frames; i++) {
+      const x = input[i]!;
+      low = flushed(low + (x - low) * highPass);
       input[i] = x - low;
     }
     this.low = low;
-    this.quiet = quiet;
     this.renderWalls(left, right, from, frames);
     this.delay(frames);
     for (const spreader of this.spreaders.both) spreader.process(input, frames);
@@ -274,7 +265,7 @@ export class Room {
   /** From the walls on it goes into the room. */
   private delay(frames: number): void {
     const { walls } = this;
-    let at = (this.wallAt + walls.length - this.preDelay) % walls.length;
+    let at = (this.wallAt + walls.length - this.behind) % walls.length;
     for (let i = 0; i < frames; i++) {
       input[i] = walls[at]!;
       if (++at === walls.length) at = 0;
@@ -331,10 +322,12 @@ export class Room {
   private clear(): void {
     for (const line of this.lines) line.clear();
     for (const part of Object.values(this.spreaders)) for (const spreader of part) spreader.clear();
+    this.preDelay.clear();
     this.walls.fill(0);
     this.wallAt = 0;
     this.low = 0;
     this.quiet = 0;
     this.isAsleep = true;
+    this.arrive();
   }
 }
