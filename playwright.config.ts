@@ -15,7 +15,7 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   // What a starved machine could spoil is measured again by the test itself: drummer.ts, `steadily`.
   retries: 0,
-  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  reporter: [['list'], ['json', { outputFile: process.env.RESULTS ?? 'test-results/e2e.json' }]],
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 390, height: 844 },

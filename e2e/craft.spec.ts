@@ -95,7 +95,7 @@ test('a finger slides the rate and presses harder; latched, the roll goes on; it
   expect(hits(set).every((h) => h.pad === HAT - 1 && h.take! >= 1)).toBe(true);
 });
 
-test('Keep with the song: the last bars that were played, unarmed, become a pattern that goes on in step', async ({
+test('Keep with the song: the last bars that were played, unarmed, become a pattern that goes on in step @alone', async ({
   app,
   page,
 }) => {
@@ -128,7 +128,7 @@ test('Keep with the song: the last bars that were played, unarmed, become a patt
   await app.savedSet((s) => hits(s).length === 0);
 });
 
-test('Keep of free playing: tempo and first beat are found, can be halved and nudged, and come along', async ({
+test('Keep of free playing: tempo and first beat are found, can be halved and nudged, and come along @alone', async ({
   app,
   page,
 }) => {
@@ -237,7 +237,7 @@ test('loudness: ghost notes for a lane, accents, and back; chosen hits alone', a
   await app.savedSet((s) => hits(s).filter((h) => h.loudness).length === 1);
 });
 
-test('takes: each pass is listed, heard alone, dropped and brought back; good bars are cropped and doubled', async ({
+test('takes: each pass is listed, heard alone, dropped and brought back; good bars are cropped and doubled @alone', async ({
   app,
   page,
 }) => {
@@ -333,7 +333,7 @@ test('a meter of three: bars, count-in and loop follow; a metronome for the coun
   expect(onsets(sound, 0.01, Math.round(sound.sampleRate * 0.2))).toHaveLength(3);
 });
 
-test('the latency check finds a delay of 37 ms, corrects it, and a second reading tells that it helped', async ({
+test('the latency check finds a delay of 37 ms, corrects it, and a second reading tells that it helped @alone', async ({
   app,
   page,
 }) => {

@@ -18,7 +18,7 @@ function pass(bpm: number, index: number, pad: number, eighths: number[], off: n
   return eighths.map((e, i) => ({ pad, ms: (index * 8 + e) * eighth + off[i % off.length]! }));
 }
 
-test('tap a beat in over a click, hear it loop, undo, keep it, carry it away', async ({ app, page }) => {
+test('tap a beat in over a click, hear it loop, undo, keep it, carry it away @alone', async ({ app, page }) => {
   await app.open();
   await app.menu('Start empty');
 

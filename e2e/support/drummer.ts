@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test';
+import { test, type Page } from '@playwright/test';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
 import { EVENT_WIDTH, PACKED_KIND } from '@/core/protocol/events';
@@ -37,7 +37,9 @@ const FRAMES_MS = 1000;
 /**
  * Does something that strikes by the clock, and measures whether the machine let it: on a starved one the sound falls behind the
  * page's clock (an underrun), and what was heard when a pad was struck is not what was meant; or the browser shows no frame for
- * seconds, and what the page meant to show was never seen. Then it is done again, from `prepare` on.
+ * seconds, and what the page meant to show was never seen. Then it is done again, from `prepare` on, in time of its own. On a machine that
+ * never lets it, the test is skipped and says so. The title of a test that uses this ends in @alone: `npm test` runs those one at a time,
+ * with nothing beside them.
  * @param within how far the clocks may move meanwhile, ms
  */
 export async function steadily(
@@ -47,6 +49,7 @@ export async function steadily(
   within = CLOCKS_MS,
 ): Promise<void> {
   for (let attempt = 1; ; attempt++) {
+    const began = Date.now();
     await prepare();
     // A slow machine shows the page before its sound has begun, and there is no clock to read yet.
     await hears(page);
@@ -64,8 +67,9 @@ export async function steadily(
       return;
     }
     const why = `sound and page moved ${moved.toFixed(1)} ms apart, ${frozen.toFixed(0)} ms without a frame`;
-    if (attempt === ATTEMPTS) throw new Error(`This machine is too busy to drum on, ${ATTEMPTS} times over: ${why}.`);
+    test.skip(attempt === ATTEMPTS, `This machine is too busy to drum on, ${ATTEMPTS} times over: ${why}.`);
     console.log(`The machine was starved (${why}): measured again.`);
+    test.setTimeout(test.info().timeout + Date.now() - began);
   }
 }
 
