@@ -19,6 +19,7 @@ async function openMix(app: App): Promise<void> {
 const told = async (app: App) =>
   (await heard(app.page)).applied.flatMap((command) => {
     if (command.type === 'channel') return [`${command.channel} ${command.control} ${command.value}`];
+    if (command.type === 'padGoesTo') return [`${command.track} pad ${command.pad} to ${command.group}`];
     if (command.type === 'goesTo') return [`${command.channel} to ${command.group}`];
     if (command.type === 'duckedBy') return [`${command.channel} under ${command.track} ${command.pad}`];
     if (command.type === 'room') return [`room ${command.size} s after ${command.preDelay} ms`];
@@ -117,6 +118,42 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await expect(slider(app, 'Wheels pan')).toHaveAttribute('aria-valuenow', '0');
   while (await app.undo.isEnabled()) await app.undo.click();
   expect((await app.savedNow()).tracks[WHEELS]).toEqual(before);
+});
+
+test('pads are chosen on the board and go to a group of their own, which is muted, undone and removed', async ({
+  app,
+  page,
+}) => {
+  await app.openSet(unmixedSet());
+  await openMix(app);
+  await app.button('Channel of Wheels').click();
+  await app.button('Pads apart of Wheels').click();
+  const pads = (...names: string[]) => page.getByRole('button', { name: new RegExp(`^Pad apart \\d+ (${names.join('|')})$`) }); // prettier-ignore
+  for (const hat of await pads('Closed hat', 'Open hat').all()) await hat.click();
+  await choose(app, 'Pads go to', 'A new group');
+  for (const hat of await pads('Closed hat', 'Open hat').all()) await expect(hat).toContainText('Group 1');
+  await pads('Kick').click();
+  await choose(app, 'Pads go to', 'A new group');
+  const ways = ['0 pad 0 to 1', '0 pad 4 to 0', '0 pad 6 to 0'];
+  await expect.poll(() => told(app)).toEqual(expect.arrayContaining(ways));
+  const kept = await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).padsTo?.length === 3);
+  expect((kept.tracks[WHEELS] as Track).padsTo?.map(({ pad, group }) => `0 pad ${pad} to ${group}`)).toEqual(ways);
+  // What patterns play on them is muted at once, and told in Steps.
+  await app.button('Mute Group 1').click();
+  await expect(app.button('Mute Group 1')).toHaveAttribute('aria-pressed', 'true');
+  await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).mutedPads?.join() === '4,6');
+  await app.button('Mute Group 1').click();
+  await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).mutedPads?.length === 0);
+  await expectUsableEverywhere(page, DIALOG);
+  // A group that is removed lets them go with their track again; undo brings it back with them.
+  await app.button('Channel of Group 2').click();
+  await app.button('Remove group Group 2').click();
+  await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).padsTo?.length === 2);
+  await app.undo.click();
+  await app.savedSet(({ tracks }) => (tracks[WHEELS] as Track).padsTo?.length === 3);
+  await app.open();
+  await openMix(app);
+  await expect(app.button('Channel of Group 2')).toBeVisible();
 });
 
 test('Mix is usable at every size, with a channel open, and readable in every theme', async ({ app, page }) => {

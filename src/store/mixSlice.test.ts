@@ -1,6 +1,6 @@
 import { demoSet } from '@/core/document/demo';
 import { FIRST_GROUP_CHANNEL, MIX_RANGES, WHOLE_CHANNEL } from '@/core/document/mix';
-import { channelLevelSet, channelSent, channelTurned, echoSet, groupAdded, groupColoured, groupNamed, groupRemoved, roomSet } from './mixSlice'; // prettier-ignore
+import { channelLevelSet, channelSent, channelTurned, echoSet, groupAdded, groupColoured, groupNamed, groupRemoved, padsSent, roomSet } from './mixSlice'; // prettier-ignore
 import { unmixed } from '@/core/document/unmixed.testing';
 import { setLoaded } from './openSlice';
 import { selectSet } from './selectors';
@@ -62,6 +62,30 @@ test('groups are nested once, four at most, and what goes to one that is removed
   send(of(1), 3);
   send(of(1), null);
   expect(ways()).toEqual([[1, undefined], [3, undefined]]); // prettier-ignore
+});
+
+test('pads of a kit go to a group of their own, and with their track when that is removed', () => {
+  const { store, group, set } = mixed();
+  for (const id of [0, 2]) store.dispatch(group(id));
+  const send = (pads: number[], to: number | null) => store.dispatch(padsSent({ track: 0, pads, to }));
+  const ways = () =>
+    set()
+      .tracks[0]!.padsTo?.map(({ pad, group: to }) => `${pad} to ${to}`)
+      .join();
+  send([9, 4, 5], 2);
+  send([5, 0], 0);
+  send([1], 3); // there is none
+  expect(ways()).toBe('0 to 0,4 to 2,5 to 0,9 to 2');
+  send([4], null);
+  const before = set();
+  store.dispatch(groupRemoved(2));
+  expect(ways()).toBe('0 to 0,5 to 0');
+  // Tracks that it has nothing to do with are left alone.
+  expect(set().tracks[1]).toBe(before.tracks[1]);
+  store.dispatch(undone());
+  expect(ways()).toBe('0 to 0,5 to 0,9 to 2');
+  send([0, 5, 9], null);
+  expect(set().tracks[0]).not.toHaveProperty('padsTo');
 });
 
 test('levels of tracks, groups and the whole are performed: no step back; echo and room begin as they are by themselves', () => {

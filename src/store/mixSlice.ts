@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { demoSet } from '@/core/document/demo';
 import { MAX_NAME, MAX_TRACKS } from '@/core/document/limits';
-import { FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, type ChannelSettings, type DuckKey, type Echo, type Group, type MixControl, type RoomSettings } from '@/core/document/mix'; // prettier-ignore
+import { FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MAX_GROUPS, MIX_RANGES, WHOLE_CHANNEL, groupedIn, type ChannelSettings, type DuckKey, type Echo, type Group, type MixControl, type RoomSettings } from '@/core/document/mix'; // prettier-ignore
 import { tracksOf, type BeatSet } from '@/core/document/set';
 import { undoStep } from './undoable';
 
@@ -21,6 +21,12 @@ type Keyed = OfChannel & { key: DuckKey | null };
 type Levelled = OfChannel & { level: number };
 type Sent = OfChannel & {
   /** Id of a group; null: the whole mix. */
+  to: number | null;
+};
+type PadsSent = {
+  track: number;
+  pads: number[];
+  /** Id of a group; null: with the track. */
   to: number | null;
 };
 type Named = { id: number; name: string };
@@ -103,6 +109,19 @@ const slice = createSlice({
       },
       prepare: undoStep<Sent>('where it goes'),
     },
+    /** Pads of a track's kit go to a group of their own, or with the track again. */
+    padsSent: {
+      reducer(set, { payload: { track: id, pads, to } }: PayloadAction<PadsSent>) {
+        const track = set.tracks[id];
+        if (!track || (to !== null && !groupOf(set, FIRST_GROUP_CHANNEL + to))) return;
+        const others = (track.padsTo ?? []).filter(({ pad }) => !pads.includes(pad));
+        const sent = to === null ? [] : pads.map((pad) => ({ pad, group: to }));
+        const padsTo = [...others, ...sent].sort((a, b) => a.pad - b.pad);
+        if (padsTo.length > 0) track.padsTo = padsTo;
+        else delete track.padsTo;
+      },
+      prepare: undoStep<PadsSent>('where pads go'),
+    },
     groupAdded: {
       reducer(set, { payload }: PayloadAction<Group>) {
         const groups = ((set.mix ??= {}).groups ??= []);
@@ -130,7 +149,7 @@ const slice = createSlice({
         if (!set.mix?.groups) return;
         set.mix.groups = set.mix.groups.filter(({ id }) => id !== payload);
         for (const group of set.mix.groups) if (group.to === payload) delete group.to;
-        for (const track of tracksOf(set)) if (track.goesTo === payload) delete track.goesTo;
+        for (const track of tracksOf(set)) set.tracks[track.id] = groupedIn(set.mix, track);
       },
       prepare: undoStep<number>('removing a group'),
     },
@@ -164,6 +183,7 @@ export const {
   duckedBySet,
   channelLevelSet,
   channelSent,
+  padsSent,
   groupAdded,
   groupNamed,
   groupColoured,

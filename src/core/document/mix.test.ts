@@ -1,5 +1,15 @@
 import { demoSet } from './demo';
-import { ANY_PAD, FIRST_ECHO, FIRST_ROOM, MIX_CONTROLS, MIX_RANGES, mixProblem, type Group, type Mix } from './mix';
+import {
+  ANY_PAD,
+  FIRST_ECHO,
+  FIRST_ROOM,
+  MIX_CONTROLS,
+  MIX_RANGES,
+  groupedIn,
+  mixProblem,
+  type Group,
+  type Mix,
+} from './mix';
 import { readSet, writeSet } from './readSet';
 import type { Track } from './track';
 import { unmixed } from './unmixed.testing';
@@ -32,8 +42,8 @@ test('a mix is stored and read again as it is', () => {
     level: 0.5,
   };
   const ducked = { ...channel, duckedBy: { track: 1, pad: ANY_PAD } };
-  const read = reread(mix, { channel: ducked, goesTo: 0 });
-  expect(read).toMatchObject({ set: { mix, tracks: { 0: { channel: ducked, goesTo: 0 } } } });
+  const ofTrack = { channel: ducked, goesTo: 0, padsTo: [{ pad: 0, group: 0 }, { pad: 15, group: 3 }] }; // prettier-ignore
+  expect(reread(mix, ofTrack)).toMatchObject({ set: { mix, tracks: { 0: ofTrack } } });
 });
 
 test.each([
@@ -49,6 +59,9 @@ test.each([
   [{ groups: [group(0, { to: 1 }), group(1, { to: 2 }), group(2)] }, {}, 'The group G0 goes where no group is, or one that goes on'],
   [{ groups: [group(0, { to: 0 })] }, {}, 'The group G0 goes'],
   [{}, { goesTo: 2 }, 'The track Wheels goes to a group that is not there.'],
+  [{ groups: [group(1)] }, { padsTo: [{ pad: 3, group: 2 }] }, 'A pad of the track Wheels goes to a group that is not there.'],
+  [{ groups: [group(1), group(2)] }, { padsTo: [{ pad: 3, group: 2 }, { pad: 3, group: 1 }] }, 'A pad of the track Wheels goes two ways.'],
+  [{ groups: [group(1)] }, { padsTo: [{ pad: 16, group: 1 }] }, 'At tracks 1, padsTo 1, pad: '],
   [undefined, { channel: { ratio: 0.5 } }, 'At tracks 1, channel, ratio: '],
   [undefined, { channel: { duckedBy: { track: 16, pad: 0 } } }, 'At tracks 1, channel, duckedBy, track: '],
   [undefined, { channel: { duckedBy: { track: 0 } } }, 'At tracks 1, channel, duckedBy, pad: '],
@@ -60,4 +73,12 @@ test.each([
 test('without a mix nothing is wrong', () => {
   expect(mixProblem()).toBeNull();
   expect(mixProblem({ groups: [group(0, { to: 1 }), group(1)] }, [{ name: 'A', goesTo: 0 }])).toBeNull();
+});
+
+test('a track that comes in keeps the ways that lead somewhere', () => {
+  const mix = { groups: [group(1), group(3)] };
+  const fine = { goesTo: 1, padsTo: [{ pad: 2, group: 3 }] };
+  expect(groupedIn(mix, fine)).toBe(fine);
+  expect(groupedIn(mix, { goesTo: 0, padsTo: [{ pad: 2, group: 3 }, { pad: 4, group: 2 }] })).toEqual({ padsTo: [{ pad: 2, group: 3 }] }); // prettier-ignore
+  expect(groupedIn(undefined, fine)).toEqual({});
 });

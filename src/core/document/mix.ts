@@ -1,5 +1,6 @@
 import { MAX_TRACKS } from './limits';
 import type { ControlRange } from './moves';
+import type { PadWay } from './track';
 
 /** What of one channel of the mix can be turned. */
 export const MIX_CONTROLS = ['level', 'pan', 'low', 'bell', 'bellHz', 'bellQ', 'high', 'threshold', 'ratio', 'attack', 'release', 'makeUp', 'knee', 'drive', 'filter', 'room', 'echo', 'duck', 'duckTime'] as const; // prettier-ignore
@@ -151,23 +152,39 @@ export function channelSettings({ tracks, mix }: { tracks: Record<number, { chan
   return [...ofTracks, ...ofGroups, mix?.whole].filter((settings) => settings !== undefined);
 }
 
-/** What is wrong with where tracks and groups go; null: nothing. A group leads to the whole mix at once, or through one other. */
-export function mixProblem(mix: Mix = {}, tracks: readonly { name: string; goesTo?: number }[] = []): string | null {
+/** Where a track and pads of its kit go. */
+interface Ways {
+  goesTo?: number;
+  padsTo?: readonly PadWay[];
+}
+
+/**
+ * What is wrong with where tracks, their pads and groups go; null: nothing. A group leads to the whole mix at once, or through one
+ * other.
+ */
+export function mixProblem(mix: Mix = {}, tracks: readonly (Ways & { name: string })[] = []): string | null {
   const { groups = [] } = mix;
   const of = (id: number) => groups.find((group) => group.id === id);
   if (new Set(groups.map(({ id }) => id)).size < groups.length) return 'Two of its groups have the same number.';
   for (const { name, to } of groups) {
     if (to !== undefined && (!of(to) || of(to)!.to !== undefined)) return `The group ${name} goes where no group is, or one that goes on itself.`; // prettier-ignore
   }
-  for (const { name, goesTo } of tracks) if (goesTo !== undefined && !of(goesTo)) return `The track ${name} goes to a group that is not there.`; // prettier-ignore
+  for (const { name, goesTo, padsTo = [] } of tracks) {
+    if (goesTo !== undefined && !of(goesTo)) return `The track ${name} goes to a group that is not there.`;
+    if (padsTo.some(({ group }) => !of(group))) return `A pad of the track ${name} goes to a group that is not there.`;
+    if (new Set(padsTo.map(({ pad }) => pad)).size < padsTo.length) return `A pad of the track ${name} goes two ways.`;
+  }
   return null;
 }
 
-/** A track that comes into a set: one whose group is not there goes to the whole mix. */
-export function groupedIn<Grouped extends { goesTo?: number }>({ groups = [] }: Mix = {}, track: Grouped): Grouped {
-  if (track.goesTo === undefined || groups.some(({ id }) => id === track.goesTo)) return track;
-  const { goesTo: _, ...rest } = track;
-  return rest as Grouped;
+/** A track that comes into a set: it goes to the whole mix if its group is not there, and its pads go with it if theirs is not. */
+export function groupedIn<Grouped extends Ways>({ groups = [] }: Mix = {}, track: Grouped): Grouped {
+  const isThere = (group: number) => groups.some(({ id }) => id === group);
+  const { goesTo, padsTo = [], ...rest } = track;
+  const own = goesTo === undefined || isThere(goesTo) ? goesTo : undefined;
+  const ways = padsTo.filter(({ group }) => isThere(group));
+  if (own === goesTo && ways.length === padsTo.length) return track;
+  return { ...rest, ...(own !== undefined && { goesTo: own }), ...(ways.length > 0 && { padsTo: ways }) } as Grouped;
 }
 
 /** Numbers of the engine's channels: tracks by their ids, then the groups by theirs, then the whole mix. */
@@ -176,3 +193,5 @@ export const WHOLE_CHANNEL = FIRST_GROUP_CHANNEL + MAX_GROUPS;
 export const CHANNELS = WHOLE_CHANNEL + 1;
 /** As the group that a channel goes to: none, but the whole mix. */
 export const TO_WHOLE = -1;
+/** As the group that a pad goes to: none, but with its track. */
+export const WITH_TRACK = -1;

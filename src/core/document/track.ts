@@ -28,12 +28,24 @@ export interface Track {
   channel?: ChannelSettings;
   /** The group that it goes to, by its id. Absent: to the whole mix. */
   goesTo?: number;
+  /**
+   * Pads of its kit that go to a group of their own, none of them twice: they pass by what its channel does, and how loud it is holds
+   * for them, too.
+   */
+  padsTo?: PadWay[];
   /** Pads whose pattern hits are silent, and those that alone are heard when there are any. Hands are always heard. */
   mutedPads?: number[];
   soloPads?: number[];
   /** Pattern slots; an unused slot is null. */
   patterns: (Pattern | null)[];
   chain?: Chain;
+}
+
+/** A pad that goes to a group of its own. */
+export interface PadWay {
+  pad: number;
+  /** Id of the group. */
+  group: number;
 }
 
 /** A drum track of id 0 with these patterns. */

@@ -53,6 +53,11 @@ class ChainSchema {
   @IsBoolean() again!: boolean;
 }
 
+class PadWaySchema {
+  @Whole(0, PADS - 1) pad!: number;
+  @Whole(0, MAX_GROUPS - 1) group!: number;
+}
+
 export class TrackSchema {
   @Whole(0, MAX_TRACKS - 1) id!: number;
   @IsString() @MaxLength(MAX_NAME) name!: string;
@@ -62,6 +67,7 @@ export class TrackSchema {
   @Between(0, 1) level!: number;
   @IsOptional() @Part(() => ChannelSettingsSchema) channel?: ChannelSettingsSchema;
   @IsOptional() @Whole(0, MAX_GROUPS - 1) goesTo?: number;
+  @IsOptional() @Parts(() => PadWaySchema, PADS) padsTo?: PadWaySchema[];
   @IsOptional() @IsPads() mutedPads?: number[];
   @IsOptional() @IsPads() soloPads?: number[];
   /** Empty slots are null, which a list of parts cannot hold: they are checked one by one. */

@@ -73,6 +73,35 @@ describe('channels', () => {
     expect(energy(outer.left, 15000)).toBeGreaterThan(0);
   });
 
+  test('a pad that goes to a group of its own passes by its track’s channel, and is as loud as the track is', () => {
+    const apart = at(0, { type: 'padGoesTo', track: 0, pad: kick, group: 2 });
+    const hat = strike(5000, 0, padOf('closedHat'), 7);
+    const plain = heard([hat]);
+    const worst = (other: Float32Array, from = 0, to = SR) => {
+      let most = 0;
+      for (let i = from; i < to; i++) most = Math.max(most, Math.abs(plain.left[i]! - other[i]!));
+      return most;
+    };
+    expect(worst(heard([apart, hat]).left)).toBeLessThan(1e-7);
+    // The track's filter takes the hat alone, the group's level the kick alone.
+    const filtered = heard([apart, hat, control(0, 'filter', -0.9)]).left;
+    expect(worst(filtered, 0, 4900)).toBeLessThan(1e-7);
+    expect(worst(filtered, 5000, 9000)).toBeGreaterThan(0.01);
+    const without = heard([apart, hat, control(FIRST_GROUP_CHANNEL + 2, 'level', 0)]).left;
+    expect(energy(without, 0, 5000)).toBe(0);
+    expect(energy(without, 5000, 9000)).toBeGreaterThan(0);
+    // The track's level is that of both, and so are its mutes, however far the ramp has come.
+    const level = (frame: number, value: number) => at(frame, { type: 'trackLevel', track: 0, level: value });
+    const turned = [level(1100, 0.3), level(1350, 0.9)];
+    const [together, parted] = [heard([hat, ...turned]), heard([apart, hat, ...turned])];
+    parted.left.forEach((x, i) => expect(Math.abs(x - together.left[i]!)).toBeLessThan(1e-7));
+    const muted = at(0, { type: 'muteSolo', track: 0, mute: 1, solo: AS_IT_IS, on: 0 });
+    expect(energy(heard([apart, hat, muted]).left, 1000, 9000)).toBe(0);
+    // Taken back it goes with the track again; so it does when the track is another one.
+    const back = at(0, { type: 'padGoesTo', track: 0, pad: kick, group: -1 });
+    expect(worst(heard([apart, back, hat, control(FIRST_GROUP_CHANNEL + 2, 'level', 0)]).left)).toBeLessThan(1e-7);
+  });
+
   test('one channel changes its own track alone, and the whole mix all of it', () => {
     const plain = heard([]);
     const { left } = heard([control(1, 'filter', -0.8)]);

@@ -14,7 +14,7 @@ import type { EventQueue } from '../protocol/events';
 import { Meters } from './meters';
 import type { Part } from './part';
 import type { Transport } from './transport';
-import { MAX_TRACKS } from '../document/limits';
+import { MAX_TRACKS, PADS } from '../document/limits';
 import {
   ANY_PAD,
   CHANNELS,
@@ -26,6 +26,7 @@ import {
   NO_KEY,
   TO_WHOLE,
   WHOLE_CHANNEL,
+  WITH_TRACK,
   type MixControl,
 } from '../document/mix';
 
@@ -33,6 +34,8 @@ import {
 const NEUTRALS = MIX_CONTROLS.map((control) => (control === 'level' ? 1 : MIX_RANGES[control].neutral));
 
 const trackBus = new MixBus();
+/** For pads of the track that go to a group of their own. */
+const padBus = new MixBus();
 const groupBuses = Array.from({ length: MAX_GROUPS }, () => new MixBus());
 const mixBus = new MixBus();
 
@@ -59,6 +62,9 @@ export class Mixer implements Part {
   private isKeyed = false;
   /** The group that each track and each group goes to, or TO_WHOLE. */
   private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
+  /** The group that each pad of each track goes to, or WITH_TRACK; and which tracks have one that goes to any. */
+  private readonly padGoesTo = new Int8Array(MAX_TRACKS * PADS).fill(WITH_TRACK);
+  private readonly hasPadsApart = new Uint8Array(MAX_TRACKS);
   /** Groups that something goes to, each before the one that it goes to. */
   private groups: number[] = [];
   /** Voices of each track that ring in the stretch being rendered. */
@@ -95,7 +101,7 @@ export class Mixer implements Part {
     this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
   }
 
-  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'echo' | 'room'> = {
+  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo' | 'echo' | 'room'> = {
     trackLevel: ({ track, level }) => this.set(track, 'level', level),
     channel: ({ channel, control, value }) => this.set(channel, control, value),
     duckedBy: ({ channel, track, pad }) => {
@@ -107,6 +113,7 @@ export class Mixer implements Part {
       this.goesTo[channel] = group;
       this.orderGroups();
     },
+    padGoesTo: ({ track, pad, group }) => this.sendPad(track, pad, group),
     echo: ({ ticks, ms, feedback, tone, width }) => {
       this.echoTicks = ticks;
       this.echoMs = ms;
@@ -145,13 +152,23 @@ export class Mixer implements Part {
   trackRemoved(track: number): void {
     for (const control of MIX_CONTROLS) if (control !== 'level') this.set(track, control, MIX_RANGES[control].neutral);
     this.goesTo[track] = TO_WHOLE;
+    for (let pad = 0; pad < PADS; pad++) this.sendPad(track, pad, WITH_TRACK);
     this.commands.duckedBy({ channel: track, track: NO_KEY, pad: ANY_PAD });
+    this.orderGroups();
+  }
+
+  private sendPad(track: number, pad: number, group: number): void {
+    this.padGoesTo[track * PADS + pad] = group;
+    const ofTrack = this.padGoesTo.subarray(track * PADS, (track + 1) * PADS);
+    this.hasPadsApart[track] = ofTrack.some((to) => to !== WITH_TRACK) ? 1 : 0;
     this.orderGroups();
   }
 
   /** Groups that something goes to; one that goes to another comes before that. */
   private orderGroups(): void {
-    const used = Array.from({ length: MAX_GROUPS }, (_, group) => group).filter((group) => this.goesTo.includes(group));
+    const used = Array.from({ length: MAX_GROUPS }, (_, group) => group).filter(
+      (group) => this.goesTo.includes(group) || this.padGoesTo.includes(group),
+    );
     const isInner = (group: number) => this.goesTo[FIRST_GROUP_CHANNEL + group] !== TO_WHOLE;
     this.groups = [...used.filter(isInner), ...used.filter((group) => !isInner(group))];
   }
@@ -233,14 +250,39 @@ export class Mixer implements Part {
     const strip = this.strips[track]!;
     const target = this.targetOf(track);
     if (this.ringing[track] === 0 && strip.gain === target && !strip.isAwake) return;
-    trackBus.clear(frames);
-    for (const voice of this.voices.voices) {
-      if (voice.active && voice.track === track) voice.render(trackBus, frames, this.voices.clock);
-    }
-    if (this.tap.track !== null && this.tap.track !== track) trackBus.clear(frames);
+    this.renderVoices(trackBus, track, WITH_TRACK, frames);
+    // Before its level moves: that of its pads goes the same way.
+    if (this.hasPadsApart[track]) this.renderPadsApart(track, target, frames);
     strip.treat(trackBus, frames, this.transport.frame);
     if (this.meters.isOn) this.meters.look(track, trackBus, strip.gain, frames);
     strip.mixInto(trackBus, this.busAfter(track), target, frames);
+  }
+
+  /** What of a track goes to a group of its own passes by its channel, and is as loud as the track is. */
+  private renderPadsApart(track: number, target: number, frames: number): void {
+    const strip = this.strips[track]!;
+    const { gain } = strip;
+    for (const group of this.groups) {
+      if (!this.renderVoices(padBus, track, group, frames)) continue;
+      if (this.meters.isOn) this.meters.look(track, padBus, gain, frames);
+      strip.mixInto(padBus, groupBuses[group]!, target, frames);
+      strip.gain = gain;
+    }
+  }
+
+  /** Voices of a track whose pads go to a group, or with the track. @returns whether there are any */
+  private renderVoices(bus: MixBus, track: number, group: number, frames: number): boolean {
+    const isHeard = this.tap.track === null || this.tap.track === track;
+    let any = false;
+    bus.clear(frames);
+    for (const voice of this.voices.voices) {
+      if (!voice.active || voice.track !== track || this.padGoesTo[track * PADS + voice.pad] !== group) continue;
+      voice.render(bus, frames, this.voices.clock);
+      any = true;
+    }
+    // They go on, unheard.
+    if (any && !isHeard) bus.clear(frames);
+    return any;
   }
 
   private renderGroup(group: number, frames: number): void {

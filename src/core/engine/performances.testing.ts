@@ -295,7 +295,8 @@ function mixDeed(chance: Chance): Instruction {
   // Only the first two groups go on, to one of the last two.
   if (kind < 0.3)
     return { type: 'goesTo', channel: FIRST_GROUP_CHANNEL + chance.whole(2), group: chance.of([-1, 2, 3]) };
-  if (kind < 0.4) return { type: 'duckedBy', channel: chance.whole(CHANNELS), track: chance.whole(TRACKS + 1) - 1, pad: chance.whole(PADS + 1) - 1 }; // prettier-ignore
+  if (kind < 0.36) return { type: 'padGoesTo', track: chance.whole(TRACKS), pad: chance.whole(PADS), group: chance.whole(MAX_GROUPS + 1) - 1 }; // prettier-ignore
+  if (kind < 0.42) return { type: 'duckedBy', channel: chance.whole(CHANNELS), track: chance.whole(TRACKS + 1) - 1, pad: chance.whole(PADS + 1) - 1 }; // prettier-ignore
   const control = chance.of(MIX_CONTROLS);
   const { min, max, neutral } = MIX_RANGES[control];
   const channel = chance.of([0, 1, 2, 3, 0, 1, 2, 3, FIRST_GROUP_CHANNEL + chance.whole(MAX_GROUPS), WHOLE_CHANNEL]);

@@ -63,6 +63,7 @@ function setWords(before: BeatSet, after: BeatSet): string[] {
   if (!alike(before.inputQuantize, after.inputQuantize)) words.push('input quantize');
   if (!alike(before.launching, after.launching)) words.push('how patterns are launched');
   if (!alike(before.sections, after.sections)) words.push(sectionWords(before, after));
+  if (!alike(before.mix, after.mix)) words.push('groups, echo, room or the whole mix');
   const both = (set: BeatSet, other: BeatSet) => set.order.filter((id) => other.tracks[id]);
   if (!alike(both(before, after), both(after, before))) words.push('order of the tracks');
   return words;
@@ -97,6 +98,8 @@ function trackWords(before: Track, after: Track): string[] {
   if (before.colour !== after.colour) words.push('colour');
   const pads = ({ mutedPads = [], soloPads = [] }: Track) => [mutedPads, soloPads];
   if (!alike(pads(before), pads(after))) words.push('muted sounds');
+  const channel = ({ channel: settings = {}, goesTo, padsTo = [] }: Track) => [settings, goesTo, padsTo];
+  if (!alike(channel(before), channel(after))) words.push('channel of the mix');
   if (!alike(before.chain, after.chain)) words.push('chain');
   return words;
 }

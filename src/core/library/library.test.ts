@@ -47,6 +47,10 @@ describe('what is different between two versions', () => {
       `name “${set.tracks[1]!.name}” to “Bells”`,
       `level ${Math.round(set.tracks[1]!.level * 100)} % to 50 %`,
     ]);
+    expect(compareSets(set, { ...set, mix: { ...set.mix, level: 0.5 } }).words).toEqual([
+      'groups, echo, room or the whole mix',
+    ]);
+    for (const change of [{ channel: { low: 3 } }, { padsTo: [{ pad: 0, group: 0 }] }]) expect(compareSets(set, withTrack(1, change)).tracks[0]!.words).toEqual(['channel of the mix']); // prettier-ignore
     expect(compareSets(set, { ...set, order: [...set.order].reverse() }).words).toEqual(['order of the tracks']);
   });
 

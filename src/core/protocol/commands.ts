@@ -65,6 +65,8 @@ export interface CommandFields {
   duckedBy: { channel: number; track: number; pad: number };
   /** A track or a group goes to a group, which goes to none itself; -1: to the whole mix. */
   goesTo: { channel: number; group: number };
+  /** A pad of a track goes to a group, past the track's channel; -1: it goes with the track. */
+  padGoesTo: { track: number; pad: number; group: number };
   /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
   echo: { ticks: number; ms: number; feedback: number; tone: number; width: number };
   /** The room of the mix. */

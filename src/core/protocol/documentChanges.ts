@@ -4,7 +4,7 @@ import type { Track } from '../document/track';
 import { chainPlan, sectionPlans } from '../launch/plans';
 import { gridTicks } from '../quantize/grid';
 import type { Instruction } from './commands';
-import { channelChanges, goesToChange, mixChanges } from './mixInstructions';
+import { channelChanges, mixChanges, wayChanges } from './mixInstructions';
 import { heardPadsInstruction, metronomeInstruction, notesInstruction, trackInstructions } from './fromDocument';
 
 /** What an engine must be told of a set beside its tracks, since it was told another one; null: it knows nothing. */
@@ -27,12 +27,12 @@ export function trackChanges(old: Track | undefined, track: Track): Instruction[
   const { id } = track;
   const chain: Instruction[] =
     track.chain !== old?.chain ? [{ type: 'chain', track: id, chain: chainPlan(track) }] : [];
-  if (!old) return [...chain, ...trackInstructions(id, track), ...goesToChange(id, undefined, track.goesTo)];
+  if (!old) return [...chain, ...trackInstructions(id, track), ...wayChanges(undefined, track)];
   const out = chain;
   out.push(...kitChanges(id, old.kit, track.kit));
   if (track.tones !== old.tones) out.push(notesInstruction(id, track.tones));
   if (track.level !== old.level) out.push({ type: 'trackLevel', track: id, level: track.level });
-  out.push(...channelChanges(id, old.channel, track.channel), ...goesToChange(id, old.goesTo, track.goesTo));
+  out.push(...channelChanges(id, old.channel, track.channel), ...wayChanges(old, track));
   if (track.mutedPads !== old.mutedPads || track.soloPads !== old.soloPads) out.push(heardPadsInstruction(id, track));
   return out;
 }

@@ -33,6 +33,12 @@ class GoesToSchema extends AnySchema {
   @Whole(TO_WHOLE, MAX_GROUPS - 1) group!: number;
 }
 
+class PadGoesToSchema extends AnySchema {
+  @Whole(0, MAX_TRACKS - 1) track!: number;
+  @Whole(0, PADS - 1) pad!: number;
+  @Whole(TO_WHOLE, MAX_GROUPS - 1) group!: number;
+}
+
 class EchoSchema extends AnySchema {
   @Whole(0, FAR_TICKS) ticks!: number;
   @Between(0, ECHO_MS.max) ms!: number;
@@ -58,6 +64,7 @@ export const MIX_SCHEMAS = {
   ride: RideSchema,
   duckedBy: DuckedBySchema,
   goesTo: GoesToSchema,
+  padGoesTo: PadGoesToSchema,
   echo: EchoSchema,
   room: RoomSchema,
   meters: MetersSchema,

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
+import { demoSet } from '../document/demo';
 import { ANY_PAD, MIX_CONTROLS, MIX_RANGES, NO_KEY, type ChannelSettings, type Group, type Mix } from '../document/mix';
+import { tracksOf } from '../document/set';
 import type { Instruction } from './commands';
-import { channelChanges, goesToChange, mixChanges } from './mixInstructions';
+import { channelChanges, goesToChange, mixChanges, wayChanges } from './mixInstructions';
 
 const controls = MIX_CONTROLS.filter((control) => control !== 'level');
 const keys = fc.option(fc.record({ track: fc.nat(3), pad: fc.integer({ min: ANY_PAD, max: 3 }) }));
@@ -78,4 +80,14 @@ test('a track’s channel, and where it goes: only what differs is told; what wa
     [{ type: 'goesTo', channel: 3, group: -1 }],
     [{ type: 'goesTo', channel: 3, group: 2 }],
   ]);
+});
+
+test('pads go ways of their own as long as their track plays a kit', () => {
+  const kit = { id: 5, padsTo: [{ pad: 0, group: 2 }, { pad: 6, group: 1 }] }; // prettier-ignore
+  const told = (pad: number, group: number) => ({ type: 'padGoesTo', track: 5, pad, group });
+  expect(wayChanges(undefined, kit)).toEqual([told(0, 2), told(6, 1)]);
+  expect(wayChanges(kit, { id: 5, padsTo: [{ pad: 6, group: 3 }, { pad: 7, group: 0 }] })).toEqual([told(0, -1), told(6, 3), told(7, 0)]); // prettier-ignore
+  const { tones } = tracksOf(demoSet().set).find((track) => track.tones)!;
+  expect(wayChanges(kit, { ...kit, tones })).toEqual([told(0, -1), told(6, -1)]);
+  expect(wayChanges({ ...kit, tones }, kit)).toEqual([told(0, 2), told(6, 1)]);
 });

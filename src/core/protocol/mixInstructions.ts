@@ -1,4 +1,5 @@
-import { ANY_PAD, ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import { ANY_PAD, ECHO_TIMES, FIRST_ECHO, FIRST_GROUP_CHANNEL, FIRST_ROOM, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, WITH_TRACK, type ChannelSettings, type Echo, type Group, type Mix } from '../document/mix'; // prettier-ignore
+import type { Track } from '../document/track';
 import type { Instruction } from './commands';
 
 /** What an engine must be told of a channel's settings, since it was told others. */
@@ -22,6 +23,24 @@ export function channelChanges(
 /** Where a track or a group goes. */
 export function goesToChange(channel: number, old: number | undefined, group: number | undefined): Instruction[] {
   return old === group ? [] : [{ type: 'goesTo', channel, group: group ?? TO_WHOLE }];
+}
+
+type Going = Pick<Track, 'id' | 'goesTo' | 'padsTo' | 'tones'>;
+
+/** Where a track and the pads of its kit go, since an engine was told otherwise of it. */
+export function wayChanges(old: Going | undefined, track: Going): Instruction[] {
+  const { id } = track;
+  const [before, after] = [padWays(old), padWays(track)];
+  const pads = [...new Set([...before.keys(), ...after.keys()])].filter((pad) => before.get(pad) !== after.get(pad));
+  return [
+    ...goesToChange(id, old?.goesTo, track.goesTo),
+    ...pads.map((pad): Instruction => ({ type: 'padGoesTo', track: id, pad, group: after.get(pad) ?? WITH_TRACK })),
+  ];
+}
+
+/** Groups by pad. Notes all go with their track. */
+function padWays({ padsTo = [], tones }: Partial<Going> = {}): ReadonlyMap<number, number> {
+  return new Map(tones ? [] : padsTo.map(({ pad, group }) => [pad, group]));
 }
 
 /** What an engine must be told of the mix beside its tracks' own channels. */

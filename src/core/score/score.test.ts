@@ -82,7 +82,12 @@ const course = (...points: [tick: number, value: number][]) => points.map(([tick
 test('a score plays the mix that was heard, what was turned meanwhile, too', () => {
   const { set, stage } = demoSet();
   const tracks = { ...set.tracks };
-  tracks[0] = { ...tracks[0]!, goesTo: 1, channel: { low: 4, ratio: 3, threshold: -24 } };
+  tracks[0] = {
+    ...tracks[0]!,
+    goesTo: 1,
+    padsTo: [{ pad: 0, group: 0 }],
+    channel: { low: 4, ratio: 3, threshold: -24 },
+  };
   const { patterns } = tracks[3]!;
   const moves: Move[] = [
     { pad: 4, control: 'pressure', points: course([0, 0], [1900, 1], [3840, 0.2]) },
@@ -107,6 +112,7 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
     at(50000, { type: 'channel', channel: 3, control: 'pan', value: 0.1 } as const),
     at(60000, { type: 'ride', channel: 3, control: 'echo', value: 1 } as const),
     at(70000, { type: 'goesTo', channel: 3, group: 1 } as const),
+    at(72000, { type: 'padGoesTo', track: 0, pad: 4, group: 0 } as const),
     at(75000, { type: 'room', size: 1.5, damping: 0.2, width: 0.5, preDelay: 25 } as const),
     at(80000, { type: 'ride', channel: 3, control: 'echo', value: NaN } as const),
     at(90000, { type: 'goesTo', channel: 0, group: -1 } as const),
@@ -115,7 +121,7 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
   const run = performed([play(1000), ...turns], 4 * SR, { set: { ...set, tracks, mix }, stage });
   const score = readScore(copied(run), run);
   expect(score.turned.map(({ told }) => told.type)).toEqual(
-    expect.arrayContaining(['channel', 'goesTo', 'echo', 'room', 'turn']),
+    expect.arrayContaining(['channel', 'goesTo', 'padGoesTo', 'echo', 'room', 'turn']),
   );
   const frames = run.to - run.from;
   const heard = samples(replayLog(copied(run)), run.from, frames);

@@ -80,7 +80,7 @@ export interface ScoreTrack {
 /** Something of the mix was set, or the pressure on a pad became another one. */
 export interface TurnedStep {
   tick: number;
-  told: Instruction<'channel' | 'duckedBy' | 'goesTo' | 'echo' | 'room' | 'turn'>;
+  told: Instruction<'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo' | 'echo' | 'room' | 'turn'>;
 }
 
 /** A section was launched. */

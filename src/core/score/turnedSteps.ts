@@ -3,7 +3,7 @@ import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../document/mix';
 import { tracksOf, type BeatSet } from '../document/set';
 import type { CommandType, Instruction } from '../protocol/commands';
 import type { EngineEvent } from '../protocol/events';
-import { channelChanges, goesToChange, mixChanges } from '../protocol/mixInstructions';
+import { channelChanges, mixChanges, wayChanges } from '../protocol/mixInstructions';
 import type { TurnedStep } from './score';
 
 type Event<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
@@ -12,6 +12,7 @@ const TURNED = [
   'channel',
   'duckedBy',
   'goesTo',
+  'padGoesTo',
   'echo',
   'room',
 ] as const satisfies readonly CommandType[];
@@ -80,9 +81,9 @@ const channelKey = (channel: number, control: MixControl) => `${channel} ${contr
 
 /** What an engine is told of a set's mix, beside the levels of tracks. */
 function mixTold(set: BeatSet): Turned[] {
-  const ofTracks = tracksOf(set).flatMap(({ id, channel, goesTo }) => [
-    ...channelChanges(id, undefined, channel),
-    ...goesToChange(id, undefined, goesTo),
+  const ofTracks = tracksOf(set).flatMap((track) => [
+    ...channelChanges(track.id, undefined, track.channel),
+    ...wayChanges(undefined, track),
   ]);
   return [...mixChanges(undefined, set.mix), ...ofTracks].filter(isTurned);
 }

@@ -1,4 +1,3 @@
-import { StyleSheet } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
 import { AS_IT_IS } from '@/core/launch/launchState';
@@ -40,14 +39,14 @@ export function Gate({ tracks, name, place, which }: Props) {
       pressed={isOn}
       description={beats === null ? (isOn ? 'on' : 'off') : `changes${inBeats(beats)}`}
       onTap={() => touchMuteSolo(store, instrument, tracks, which)}
-      style={[styles.gate, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
+      style={[GATE, beats !== null && { borderStyle: 'dashed', borderColor: tokens.straw }]}
     >
-      <Text style={[styles.gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
+      <Text style={[gateWord, { color: tokens.wing }]}>{beats === null ? word : String(beats)}</Text>
     </ControlButton>
   );
 }
 
-const styles = StyleSheet.create({
-  gate: { width: 46, minWidth: 44, height: 44, paddingHorizontal: 0, borderRadius: RADIUS - 4 },
-  gateWord: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 20 },
-});
+/** The form of keys beside a channel. */
+export const GATE = { width: 46, minWidth: 44, height: 44, paddingHorizontal: 0, borderRadius: RADIUS - 4 } as const;
+
+export const gateWord = { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 20 } as const;

@@ -4,7 +4,6 @@ import { lanesOf } from '@/core/document/lanes';
 import {
   ANY_PAD,
   FIRST_GROUP_CHANNEL,
-  MAX_GROUPS,
   MIX_CONTROL_NAMES,
   MIX_RANGES,
   type DuckKey,
@@ -17,7 +16,6 @@ import {
   channelSent,
   channelTurned,
   duckedBySet,
-  groupAdded,
   groupColoured,
   groupNamed,
   groupRemoved,
@@ -37,6 +35,8 @@ import { FEATHERS } from '../theme/tokens';
 import { CurvePicture } from '../shared/CurvePicture';
 import type { ShownChannel } from './mixChannels';
 import { mixScale } from './mixScales';
+import { PadWays } from './PadWays';
+import { useNewGroup } from './useNewGroup';
 import { useMixTurn } from './useMixTurn';
 
 type Turned = Exclude<MixControl, 'level'>;
@@ -79,6 +79,7 @@ export function ChannelPanel({ shown }: { shown: ShownChannel }) {
           DUCKING.map((control) => <TurnStrip key={control} control={control} shown={shown} />)}
       </StripGroup>
       {kind !== 'whole' && <GoesTo shown={shown} />}
+      {kind === 'track' && <PadWays track={shown.channel} />}
       {kind === 'group' && <GroupKeys shown={shown} />}
     </View>
   );
@@ -143,26 +144,19 @@ function CompressorCurve({ shown: { settings, name } }: { shown: ShownChannel })
 function GoesTo({ shown }: { shown: ShownChannel }) {
   const dispatch = useAppDispatch();
   const set = useAppSelector(selectSet);
+  const newGroup = useNewGroup();
   const { channel, kind, to } = shown;
   const groups = set.mix?.groups ?? [];
   const own = groups.find(({ id }) => FIRST_GROUP_CHANNEL + id === channel);
   const open = groups.filter(({ id }) => kind === 'track' || (own && mayGoTo(set, own, id)));
-  const free = Array.from({ length: MAX_GROUPS }, (_, id) => id).find((id) => !groups.some((group) => group.id === id));
   const options = [
     { value: 'whole', name: 'The whole mix' },
     ...open.map(({ id, name }) => ({ value: String(id), name })),
-    ...(free !== undefined && kind === 'track' ? [{ value: 'new', name: 'A new group' }] : []),
+    ...(newGroup && kind === 'track' ? [{ value: 'new', name: 'A new group' }] : []),
   ];
   const choose = (value: string) => {
-    if (value === 'new') {
-      const used = [...tracksOf(set), ...groups].map(({ colour }) => colour);
-      const colour = Math.max(
-        0,
-        FEATHERS.findIndex((_, tone) => !used.includes(tone)),
-      );
-      dispatch(groupAdded({ id: free!, name: `Group ${free! + 1}`, colour, level: 1 }));
-      dispatch(channelSent({ channel, to: free! }));
-    } else dispatch(channelSent({ channel, to: value === 'whole' ? null : Number(value) }));
+    if (value === 'new') dispatch(channelSent({ channel, to: newGroup!() }));
+    else dispatch(channelSent({ channel, to: value === 'whole' ? null : Number(value) }));
   };
   return (
     <Choice

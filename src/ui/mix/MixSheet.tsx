@@ -15,6 +15,7 @@ import { ChannelPanel } from './ChannelPanel';
 import { EchoStrips } from './EchoStrips';
 import { LevelStrip } from './LevelStrip';
 import { selectChannels, type ShownChannel } from './mixChannels';
+import { MutePads } from './MutePads';
 import { RoomStrips } from './RoomStrips';
 
 /** ms between two looks at the loudness: quick enough for a number that is read. */
@@ -63,7 +64,7 @@ interface RowProps {
 }
 
 function ChannelRow({ shown, place, isOpen, onOpen }: RowProps) {
-  const { kind, name, tracks } = shown;
+  const { kind, name, tracks, pads } = shown;
   // Controllers know tracks by their places.
   const mapped = kind === 'track' ? place : null;
   return (
@@ -76,6 +77,7 @@ function ChannelRow({ shown, place, isOpen, onOpen }: RowProps) {
             <Gate tracks={tracks} name={name} place={mapped} which="solo" />
           </>
         )}
+        {tracks.length === 0 && pads.length > 0 && <MutePads name={name} pads={pads} />}
       </View>
       {isOpen && <ChannelPanel shown={shown} />}
     </>

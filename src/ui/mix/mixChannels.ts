@@ -16,16 +16,24 @@ export interface ShownChannel {
   settings: ChannelSettings;
   /** Ids of the tracks that come through it; none of the whole mix, of which that says nothing. */
   tracks: number[];
+  /** Pads of tracks that come to it past those tracks' channels. */
+  pads: { track: number; pad: number }[];
   /** Id of the group that it goes to. */
   to?: number;
 }
 
 const NONE: ChannelSettings = {};
 
-/** Ids of the tracks that go through a group, at once or by way of another one. */
-function tracksThrough(set: BeatSet, group: number): number[] {
+/** What goes through a group, at once or by way of another one: ids of tracks, and pads. */
+function through(set: BeatSet, group: number): Pick<ShownChannel, 'tracks' | 'pads'> {
   const ways = new Set([group, ...(set.mix?.groups ?? []).flatMap(({ id, to }) => (to === group ? [id] : []))]);
-  return tracksOf(set).flatMap(({ id, goesTo }) => (goesTo !== undefined && ways.has(goesTo) ? [id] : []));
+  const tracks = tracksOf(set);
+  return {
+    tracks: tracks.flatMap(({ id, goesTo }) => (goesTo !== undefined && ways.has(goesTo) ? [id] : [])),
+    pads: tracks.flatMap(({ id, tones, padsTo = [] }) =>
+      tones ? [] : padsTo.flatMap((way) => (ways.has(way.group) ? [{ track: id, pad: way.pad }] : [])),
+    ),
+  };
 }
 
 /** All channels: tracks from top to bottom, groups, the whole mix. */
@@ -38,6 +46,7 @@ export const selectChannels = createSelector([selectSet], (set): ShownChannel[] 
     level,
     settings: channel,
     tracks: [id],
+    pads: [],
     ...(goesTo !== undefined && { to: goesTo }),
   }));
   const groups = (set.mix?.groups ?? []).map(({ id, name, colour, level, settings = NONE, to }): ShownChannel => ({
@@ -47,9 +56,9 @@ export const selectChannels = createSelector([selectSet], (set): ShownChannel[] 
     colour,
     level,
     settings,
-    tracks: tracksThrough(set, id),
+    ...through(set, id),
     ...(to !== undefined && { to }),
   }));
   const { whole = NONE, level = 1 } = set.mix ?? {};
-  return [...tracks, ...groups, { channel: WHOLE_CHANNEL, kind: 'whole', name: 'Whole mix', colour: 0, level, settings: whole, tracks: [] }];
+  return [...tracks, ...groups, { channel: WHOLE_CHANNEL, kind: 'whole', name: 'Whole mix', colour: 0, level, settings: whole, tracks: [], pads: [] }];
 }); // prettier-ignore

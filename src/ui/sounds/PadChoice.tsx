@@ -6,15 +6,17 @@ interface Props {
   label: string;
   pads: readonly KitPad[];
   /** The pad that it is about, which cannot be chosen. */
-  of: number;
+  of?: number;
   chosen: readonly number[];
   /** Pads that cannot be chosen, and why. */
   barred?: ReadonlyMap<number, string>;
+  /** What is said above the names of pads, in the place of their numbers. */
+  captions?: ReadonlyMap<number, string | undefined>;
   onToggle: (pad: number) => void;
 }
 
 /** Pads of a kit to be chosen, where they lie on the board. */
-export function PadChoice({ label, pads, of, chosen, barred, onToggle }: Props) {
+export function PadChoice({ label, pads, of, chosen, barred, captions, onToggle }: Props) {
   const rows = [3, 2, 1, 0].map((row) => pads.slice(row * 4, row * 4 + 4).map((pad, i) => [pad, row * 4 + i] as const));
   return (
     <View role="group" aria-label={label} style={styles.board}>
@@ -24,7 +26,7 @@ export function PadChoice({ label, pads, of, chosen, barred, onToggle }: Props) 
             <ControlButton
               key={pad}
               label={`${label} ${pad + 1} ${sound.name}`}
-              caption={String(pad + 1)}
+              caption={captions?.get(pad) ?? String(pad + 1)}
               text={sound.name}
               pressed={chosen.includes(pad)}
               disabled={pad === of || barred?.has(pad) === true}
