@@ -347,3 +347,37 @@ test('with a thumb on Lift other fingers touch cards, sections and mutes; a fing
   await says(app, 'Rails Ticks', 'playing');
   expect((await app.button('Rails Ticks').boundingBox())!.x).toBeLessThan(from.x - 60);
 });
+
+test('a level is drawn on the name of its track: sideways, with keys, heard and kept; a touch still opens the track', async ({
+  app,
+  page,
+}) => {
+  await openLaunch(app, band([[BAR], [BAR]]));
+  const level = page.getByRole('slider', { name: 'Level of T1' });
+  await expect(level).toHaveAttribute('aria-valuetext', /dB$/);
+  const before = (await app.savedNow()).tracks[0]!.level;
+  const box = (await app.button('Track settings T1').boundingBox())!;
+  const [x, y] = [box.x + box.width * 0.8, box.y + box.height / 2];
+  const draw = async (dx: number, dy: number) => {
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    for (const part of [0.3, 0.6, 1]) await page.mouse.move(x + dx * part, y + dy * part);
+    await page.mouse.up();
+  };
+  // By half of the strip, which is even in the root of the level: 12 dB less from the top (mixScales).
+  await draw(-box.width / 2, 3);
+  const drawn = await app.savedSet(({ tracks }) => tracks[0]!.level !== before);
+  expect(Math.sqrt(drawn.tracks[0]!.level)).toBeCloseTo(Math.sqrt(before) - 0.5, 1);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  // Up or down it is no drawing.
+  await draw(6, 30);
+  expect((await app.savedNow()).tracks[0]!.level).toBe(drawn.tracks[0]!.level);
+  await level.press('End');
+  await expect(level).toHaveAttribute('aria-valuetext', '0.0 dB');
+  await level.press('ArrowLeft');
+  await expect(level).toHaveAttribute('aria-valuetext', '-0.5 dB');
+  const told = async () => (await heard(page)).applied.flatMap((one) => (one.type === 'trackLevel' && one.track === 0 ? [one.level] : [])); // prettier-ignore
+  await expect.poll(async () => 20 * Math.log10((await told()).at(-1)!)).toBeCloseTo(-0.5, 6);
+  await app.button('Track settings T1').click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+});

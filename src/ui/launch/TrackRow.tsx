@@ -15,6 +15,7 @@ import { useTokens } from '../theme/theme';
 import { FEATHERS, WORDS_STRONG } from '../theme/tokens';
 import { Gate } from './Gate';
 import { CARD, PatternCard } from './PatternCard';
+import { TrackLevel } from './TrackLevel';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import type { Track } from '@/core/document/track';
 import { trackShown } from '@/store/stageSlice';
@@ -28,9 +29,8 @@ interface OfTrack {
   place: number;
 }
 
-/** One track: its name, mute and solo, and its patterns as cards. */
+/** One track: its name and level, mute and solo, and its patterns as cards. */
 export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track; meter: Meter }) {
-  const tokens = useTokens();
   const own = FEATHERS[track.colour]!.colour;
   const { id: trackId, name } = track;
   const place = useAppSelector((state) => selectSet(state).order.indexOf(trackId));
@@ -38,13 +38,12 @@ export const TrackRow = memo(function TrackRow({ track, meter }: { track: Track;
     <div role="group" aria-label={`Track ${name}`} style={row}>
       <div style={{ ...tone, background: own }} aria-hidden />
       <View style={styles.head}>
-        <TrackName track={track} place={place} />
+        <TrackLevel track={track}>
+          <TrackName track={track} place={place} />
+        </TrackLevel>
         <View style={styles.gates}>
           <Gate tracks={[trackId]} name={name} place={place} which="mute" />
           <Gate tracks={[trackId]} name={name} place={place} which="solo" />
-        </View>
-        <View aria-hidden style={[styles.level, { backgroundColor: tokens.rule }]}>
-          <View style={{ width: `${track.level * 100}%`, height: 4, backgroundColor: own }} />
         </View>
       </View>
       <ScrollView horizontal showsHorizontalScrollIndicator={false} contentContainerStyle={styles.cards}>
@@ -136,7 +135,6 @@ const styles = StyleSheet.create({
   name: { alignItems: 'flex-start', height: 44, paddingHorizontal: 4, backgroundColor: 'transparent', borderColor: 'transparent' }, // prettier-ignore
   word: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 22 },
   gates: { flexDirection: 'row', gap: 4 },
-  level: { height: 4, width: 96, borderRadius: 2, overflow: 'hidden' },
   cards: { gap: 6, paddingHorizontal: 8, alignItems: 'center' },
   chain: { width: 64, height: CARD.height },
 });
