@@ -13,6 +13,7 @@ import { engineRows } from './rows/engine';
 import { firstLoadRow } from './rows/firstLoad';
 import { keepRow } from './rows/keep';
 import { launchRow } from './rows/launch';
+import { mixRow } from './rows/mix';
 import { pageRows } from './rows/page';
 import { recordRow } from './rows/record';
 import { runsRows } from './rows/runs';
@@ -29,7 +30,7 @@ function baseOf(server: Server): string {
 }
 
 /** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, controllers, steps,
- *  launch, runs, visit, slow, thread. */
+ *  launch, mix, runs, visit, slow, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -80,6 +81,7 @@ await measure('record', () => recordRow(browser, base));
 await measure('controllers', () => controllerRows(browser, base));
 await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
+await measure('mix', () => mixRow(browser, base));
 await measure('runs', () => runsRows(browser, base));
 await measure('visit', () => visitRows(browser, base));
 await measure('slow', () => slowRows(browser, base));

@@ -1,5 +1,7 @@
+import { MAX_TRACKS } from '@/core/document/limits';
 import { arraysOf, type Instruction } from '@/core/protocol/commands';
 import { hitRows } from '@/core/sequence/hitRows';
+import { fullMix } from './fullMix';
 
 declare global {
   /** Plays a scene on the app's own engine for so many ms. */
@@ -54,6 +56,10 @@ const nothing = () => [];
 const pads = (instruction: (track: number, pad: number) => Instruction) =>
   Array.from({ length: TRACKS * 16 }, (_, i) => instruction(i >> 4, i & 15));
 
+/** Pads of sixteen tracks that ring for long. */
+const fourOfEach = (instruction: (track: number, pad: number) => Instruction) =>
+  Array.from({ length: MAX_TRACKS * 4 }, (_, i) => instruction(i >> 2, 8 + (i & 3)));
+
 const SCENES = {
   /** Silence: what is late here is the machine's doing. */
   silence: { before: nothing, first: nothing, again: nothing },
@@ -70,6 +76,22 @@ const SCENES = {
       { type: 'record', on: true, session: 1 },
       ...play,
       ...pads((track, pad) => {
+        const id = 100_001 + 2 * (track * 16 + pad);
+        return { type: 'padDown', track, pad, velocity: 0.5, heard: NaN, id };
+      }),
+    ],
+    again: nothing,
+  },
+  /** Four pads of each of sixteen tracks repeat sixteenths, with everything of the mix on. */
+  mixed: {
+    before: () => [
+      ...fullMix(),
+      ...fourOfEach((track, pad) => ({ type: 'repeatRate', track, pad, ticks: 240 })),
+      { type: 'noteRepeat', on: true, latch: true },
+    ],
+    first: () => [
+      ...play,
+      ...fourOfEach((track, pad) => {
         const id = 100_001 + 2 * (track * 16 + pad);
         return { type: 'padDown', track, pad, velocity: 0.5, heard: NaN, id };
       }),

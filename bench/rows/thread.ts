@@ -21,6 +21,7 @@ export async function threadRows(browser: Browser, base: string, here: string) {
   await scene('64 pads repeat-recording into four patterns of 18,000 hits, which makes them nearly full', () =>
     sceneCost(bench, 'repeating', filled(18_000)),
   );
+  await scene('64 pads of 16 tracks repeating with everything of the mix on', () => sceneCost(bench, 'mixed'));
   const strokes = await firstStrokes(bench, 5);
   row(
     'audio thread, the first stroke after opening the app, five pages: its dearest quantum',
