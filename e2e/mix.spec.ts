@@ -23,7 +23,9 @@ const told = async (app: App) =>
     if (command.type === 'goesTo') return [`${command.channel} to ${command.group}`];
     if (command.type === 'duckedBy') return [`${command.channel} under ${command.track} ${command.pad}`];
     if (command.type === 'room') return [`room ${command.size} s after ${command.preDelay} ms`];
-    return command.type === 'echo' ? [`echo ${command.ticks} ticks ${command.ms} ms`] : [];
+    return command.type === 'echo'
+      ? [`echo ${command.ticks} ticks ${command.ms} ms${command.tape ? ' bent' : ''}`]
+      : [];
   });
 
 test('levels are dragged and typed, and heard; the loudness is a number; a muted track is silent', async ({
@@ -94,6 +96,8 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   await app.strip('Echo ms number').fill('250');
   await app.strip('Echo ms number').press('Enter');
   await expect.poll(() => told(app)).toContain('echo 0 ticks 250 ms');
+  await app.button('To a new time Pitch bends').click();
+  await expect.poll(() => told(app)).toContain('echo 0 ticks 250 ms bent');
   await slider(app, 'Room size').press('End');
   await app.strip('Room pre-delay number').fill('35');
   await app.strip('Room pre-delay number').press('Enter');
@@ -101,6 +105,7 @@ test('what a channel does is set, heard, kept and undone; tracks go to a group; 
   // All of it is kept.
   const kept = await app.savedSet(({ mix }) => mix?.echo?.time === 250 && mix.room?.preDelay === 35);
   const { channel, goesTo } = kept.tracks[WHEELS] as Track;
+  expect(kept.mix?.echo?.tape).toBe(true);
   expect(channel).toEqual({ pan: -1, echo: 1, drive: 1, low: -9, ratio: 20, duck: 10 });
   expect([goesTo, kept.mix?.groups?.map(({ id, name }) => [id, name])]).toEqual([0, [[0, 'Group 1']]]);
   await app.open();

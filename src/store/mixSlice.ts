@@ -156,7 +156,8 @@ const slice = createSlice({
     echoSet: {
       reducer(set, { payload }: PayloadAction<EchoChange>) {
         const mix = (set.mix ??= {});
-        mix.echo = { ...(mix.echo ?? FIRST_ECHO), ...payload.change };
+        const { tape, ...echo } = { ...(mix.echo ?? FIRST_ECHO), ...payload.change };
+        mix.echo = tape ? { ...echo, tape } : echo;
       },
       prepare: undoStep<EchoChange>('echo', ({ gesture }) => gesture),
     },

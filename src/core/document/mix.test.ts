@@ -35,7 +35,7 @@ test('a mix is stored and read again as it is', () => {
     MIX_CONTROLS.filter((control) => control !== 'level').map((control) => [control, MIX_RANGES[control].max]),
   );
   const mix: Mix = {
-    echo: { ...FIRST_ECHO, time: 250 },
+    echo: { ...FIRST_ECHO, time: 250, tape: true },
     room: { size: 2.5, damping: 0.2, width: 0.7, preDelay: 30 },
     groups: [group(0, { to: 3, settings: channel }), group(3)],
     whole: channel,
@@ -50,6 +50,7 @@ test.each([
   [{ whole: { low: 19 } }, {}, 'At mix, whole, low: '],
   [{ level: 2 }, {}, 'At mix, level: '],
   [{ echo: { ...FIRST_ECHO, time: '1/7' } }, {}, 'At mix, echo, time: must be a note value, or 1 to 2000 ms'],
+  [{ echo: { ...FIRST_ECHO, tape: 1 } }, {}, 'At mix, echo, tape: '],
   [{ echo: { ...FIRST_ECHO, time: 3000 } }, {}, 'At mix, echo, time: '],
   [{ room: { ...FIRST_ROOM, size: 9 } }, {}, 'At mix, room, size: must not be greater than 4'],
   [{ groups: [group(4)] }, {}, 'At mix, groups 1, id: '],

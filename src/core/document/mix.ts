@@ -106,6 +106,8 @@ export interface Echo {
   feedback: number;
   tone: number;
   width: number;
+  /** When its time changes its pitch bends there, as a tape's does; absent: it fades into the new time, and no pitch moves. */
+  tape?: true;
 }
 
 export const FIRST_ECHO: Echo = { time: '1/8 dotted', feedback: 0.35, tone: 0.5, width: 1 };

@@ -57,6 +57,7 @@ class EchoSchema {
   @Between(0, 1) feedback!: number;
   @Between(0, 1) tone!: number;
   @Between(0, 1) width!: number;
+  @IsOptional() @IsIn([true]) tape?: true;
 }
 
 /** A number within the range of one setting of the room. */

@@ -114,10 +114,11 @@ export class Mixer implements Part {
       this.orderGroups();
     },
     padGoesTo: ({ track, pad, group }) => this.sendPad(track, pad, group),
-    echo: ({ ticks, ms, feedback, tone, width }) => {
+    echo: ({ ticks, ms, feedback, tone, width, tape }) => {
       this.echoTicks = ticks;
       this.echoMs = ms;
       this.echoFramesPerTick = 0;
+      this.echo.setTape(tape === true);
       this.echo.set('feedback', feedback);
       this.echo.set('tone', tone);
       this.echo.set('width', width);

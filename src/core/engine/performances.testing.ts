@@ -290,7 +290,7 @@ function deed(chance: Chance, frame: number): Instruction[] {
 function mixDeed(chance: Chance): Instruction {
   const kind = chance.share();
   if (kind < 0.05) return { type: 'room', size: 0.2 + chance.share(), damping: chance.share(), width: chance.share(), preDelay: chance.whole(150) }; // prettier-ignore
-  if (kind < 0.1) return { type: 'echo', ticks: chance.of([0, 240, 320, 720]), ms: 1 + chance.whole(300), feedback: chance.share(), tone: chance.share(), width: chance.share() }; // prettier-ignore
+  if (kind < 0.1) return { type: 'echo', ticks: chance.of([0, 240, 320, 720]), ms: 1 + chance.whole(300), feedback: chance.share(), tone: chance.share(), width: chance.share(), ...(chance.is(0.5) && { tape: true }) }; // prettier-ignore
   if (kind < 0.25) return { type: 'goesTo', channel: chance.whole(TRACKS), group: chance.whole(MAX_GROUPS + 1) - 1 };
   // Only the first two groups go on, to one of the last two.
   if (kind < 0.3)

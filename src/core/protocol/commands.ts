@@ -67,8 +67,11 @@ export interface CommandFields {
   goesTo: { channel: number; group: number };
   /** A pad of a track goes to a group, past the track's channel; -1: it goes with the track. */
   padGoesTo: { track: number; pad: number; group: number };
-  /** The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. */
-  echo: { ticks: number; ms: number; feedback: number; tone: number; width: number };
+  /**
+   * The echo of the mix: so many ticks from one to the next, or, where those are 0, so many ms; the rest 0..1. `tape`: it bends to another
+   * time, in the place of fading into it.
+   */
+  echo: { ticks: number; ms: number; feedback: number; tone: number; width: number; tape?: true };
   /** The room of the mix. */
   room: RoomSettings;
   /** Somebody looks at the meters, or nobody does any more. */

@@ -1,4 +1,4 @@
-import { IsBoolean, IsIn } from 'class-validator';
+import { IsBoolean, IsIn, IsOptional } from 'class-validator';
 import { FAR_TICKS, MAX_TRACKS, PADS } from '../document/limits';
 import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type MixControl } from '../document/mix'; // prettier-ignore
 import { OfRoom } from '../document/mixSchema';
@@ -45,6 +45,7 @@ class EchoSchema extends AnySchema {
   @Between(0, 1) feedback!: number;
   @Between(0, 1) tone!: number;
   @Between(0, 1) width!: number;
+  @IsOptional() @IsIn([true]) tape?: true;
 }
 
 class RoomSchema extends AnySchema {

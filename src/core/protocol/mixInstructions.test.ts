@@ -21,7 +21,7 @@ const group = (id: number): fc.Arbitrary<Group> =>
   fc.record({ id: fc.constant(id), name: fc.constant('G'), colour: fc.nat(7), level: fc.constantFrom(0, 0.5, 1), settings: absent(settings), to: absent(fc.constantFrom(2, 3)) }) as fc.Arbitrary<Group>; // prettier-ignore
 const mixes = absent(
   fc.record({
-    echo: absent(fc.record({ time: fc.constantFrom('1/8' as const, 300), feedback: fc.constant(0.5), tone: fc.constant(0.2), width: fc.constant(0) })),
+    echo: absent(fc.record({ time: fc.constantFrom('1/8' as const, 300), feedback: fc.constant(0.5), tone: fc.constant(0.2), width: fc.constant(0) }).chain((echo) => fc.constantFrom(echo, { ...echo, tape: true as const }))),
     room: absent(fc.record({ size: fc.constantFrom(0.42, 3), damping: fc.constant(0.5), width: fc.constant(1), preDelay: fc.constant(0) })),
     groups: fc.subarray([0, 1, 2, 3]).chain((ids) => fc.tuple(...ids.map(group))),
     whole: absent(settings),
@@ -45,9 +45,9 @@ function known(told: readonly Instruction[]): Record<string, unknown> {
       if (one.track === NO_KEY) delete words[`${one.channel} ducks`];
       else words[`${one.channel} ducks`] = `${one.track} ${one.pad}`;
     } else if (one.type === 'echo') {
-      const { ticks, ms, feedback, tone, width } = one;
-      words.echo = [ticks, ms, feedback, tone, width].join();
-      if (words.echo === '720,0,0.35,0.5,1') delete words.echo;
+      const { ticks, ms, feedback, tone, width, tape = false } = one;
+      words.echo = [ticks, ms, feedback, tone, width, tape].join();
+      if (words.echo === '720,0,0.35,0.5,1,false') delete words.echo;
     } else if (one.type === 'room') {
       const { size, damping, width, preDelay } = one;
       words.room = [size, damping, width, preDelay].join();

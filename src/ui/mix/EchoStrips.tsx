@@ -3,6 +3,7 @@ import { echoSet } from '@/store/mixSlice';
 import { selectSet } from '@/store/selectors';
 import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
+import { Segments } from '../shared/Segments';
 import { SheetTitle } from '../shared/Sheet';
 import { ValueStrip } from '../shared/ValueStrip';
 import { msScale, SHARE_SCALE } from './mixScales';
@@ -11,6 +12,12 @@ const TIMES = [
   ...(Object.keys(ECHO_TIMES) as EchoTime[]).map((time) => ({ value: time as string, name: time as string })),
   { value: 'ms', name: 'In ms' },
 ];
+
+/** How it comes to another time, or another tempo. */
+const ARRIVALS = [
+  { value: 'fades', name: 'Fades' },
+  { value: 'bends', name: 'Pitch bends' },
+] as const;
 
 /** The echo that all channels send to. */
 export function EchoStrips() {
@@ -50,6 +57,13 @@ export function EchoStrips() {
           onSet={(value, gesture) => change({ time: value ?? 375 }, gesture)}
         />
       )}
+      <Segments
+        label="To a new time"
+        caption="To a new time"
+        options={ARRIVALS}
+        value={echo.tape ? 'bends' : 'fades'}
+        onChoose={(value) => change({ tape: value === 'bends' ? true : undefined })}
+      />
       {share('feedback', 'Comes again')}
       {share('tone', 'Bright')}
       {share('width', 'From side to side')}

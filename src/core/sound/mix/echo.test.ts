@@ -5,7 +5,7 @@ import { MAX_STRETCH } from '../stretch';
 import { Echo, type EchoSetting } from './echo';
 import { largestStep, levelAt, RATE, sine } from './mix.testing';
 
-type Turn = [frame: number, setting: EchoSetting | 'time', value: number];
+type Turn = [frame: number, setting: EchoSetting | 'time' | 'tape', value: number];
 
 /** What comes back of a sound that is sent. @param block frames at once */
 function echoed(sent: Float64Array, turns: readonly Turn[], block = MAX_STRETCH) {
@@ -17,6 +17,7 @@ function echoed(sent: Float64Array, turns: readonly Turn[], block = MAX_STRETCH)
     for (; waiting.length > 0 && waiting[0]![0] <= at; waiting.shift()) {
       const [, setting, value] = waiting[0]!;
       if (setting === 'time') echo.setTime(value);
+      else if (setting === 'tape') echo.setTape(value > 0.5);
       else echo.set(setting, value);
     }
     const end = Math.min(at + block, sent.length, waiting[0]?.[0] ?? Infinity);
@@ -80,13 +81,43 @@ test('tempo from 87 to 174 in a second while it rings: no click, and no pitch th
   for (const cents of [-100, -50, 50, 100]) expect(around(cents)).toBeLessThan(around(0) - 25);
 });
 
+/** Hz between each two upward zero crossings of a sound, by where a line crosses zero. */
+function pitches(sound: Float64Array, from: number, to: number): number[] {
+  const crossings: number[] = [];
+  for (let i = from; i < to; i++) {
+    const [before, now] = [sound[i - 1]!, sound[i]!];
+    if (before < 0 && now >= 0) crossings.push(i - now / (now - before));
+  }
+  return crossings.slice(1).map((at, i) => RATE / (at - crossings[i]!));
+}
+
+test.each([['half', 0.5, 1, 2], ['twice', 2, 0.5, 1]] as const)('as a tape, told %s the time, it bends by an octave at most, without a click, and comes to the very sample', (_, times, lowest, highest) => {
+  const hz = 500;
+  const [frames, turned] = [6 * RATE, 2 * RATE];
+  const sent = sine(hz, frames, 0.3).left;
+  const settings: Turn[] = [[0, 'time', 24000], [0, 'feedback', 0], [0, 'width', 0], [0, 'tape', 1]]; // prettier-ignore
+  const still = echoed(sent, settings).left;
+  const { left } = echoed(sent, [...settings, [turned, 'time', 24000 * times]]);
+  expect(left.subarray(0, turned)).toEqual(still.subarray(0, turned));
+  const bent = pitches(left, turned, frames);
+  expect(Math.min(...bent) / hz).toBeGreaterThan(lowest * 0.99);
+  expect(Math.max(...bent) / hz).toBeLessThan(highest * 1.01);
+  // It comes all but to the octave: it is heard to bend.
+  expect(times < 1 ? Math.max(...bent) / hz : hz / Math.min(...bent)).toBeGreaterThan(1.9);
+  // Twice as fast a sound has twice the steps.
+  expect(largestStep(left.subarray(turned)) / largestStep(still.subarray(turned))).toBeLessThan(2.02);
+  const late = 24000 * times;
+  const root = Math.SQRT1_2;
+  for (let i = frames - RATE; i < frames; i++) expect(Math.abs(left[i]! - root * sent[i - late]!)).toBeLessThan(1e-9);
+}); // prettier-ignore
+
 test('whatever is told, and however it is cut into blocks, the samples are the same; it always ends, and then sleeps', () => {
   for (let seed = 1; seed <= 12; seed++) {
     const chance = random(seed);
     const frames = 40000;
     const sent = Float64Array.from({ length: frames }, (_, i) => (i % 9000 < 2000 ? chance() - 0.5 : 0));
     const turns = Array.from({ length: 30 }, (): Turn => {
-      const setting = (['time', 'feedback', 'tone', 'width'] as const)[Math.floor(chance() * 4)]!;
+      const setting = (['time', 'tape', 'feedback', 'tone', 'width'] as const)[Math.floor(chance() * 5)]!;
       return [Math.floor(chance() * frames), setting, setting === 'time' ? 1 + chance() * 20000 : chance()];
     }).sort(([a], [b]) => a - b);
     const whole = echoed(sent, turns);

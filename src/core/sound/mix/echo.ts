@@ -2,9 +2,12 @@ import { FIRST_ECHO } from '../../document/mix';
 import { decibels, exp2, sinTurns } from '../../math';
 import { DelayTime } from './delayTime';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
+import { TapeTime } from './tapeTime';
 
 /** The longest time between two echoes, seconds: a whole note at 60 BPM. Longer ones are as long as this. */
 export const LONGEST_ECHO = 4;
+/** What comes out in one look was there before it, also between samples. Less than a ms. */
+const SHORTEST_FRAMES = LOOK_FRAMES + 4;
 /** Of what goes round only so much is kept: it always ends. */
 const MOST_FEEDBACK = 0.95;
 /** Every echo loses what is below this, so that many of them do not boom, and in the middle of *tone* what is above. Hz. */
@@ -25,10 +28,14 @@ export type EchoSetting = (typeof ECHO_SETTINGS)[number];
 /** Where in what each of the two lines holds: its low-pass, and its high-pass. */
 const [LOW, BASS] = [0, 1] as const;
 
+/** What comes out of the two lines in one look, and how late each frame of it is. */
+const taps: readonly [Float64Array, Float64Array] = [new Float64Array(LOOK_FRAMES), new Float64Array(LOOK_FRAMES)];
+const delays = new Float64Array(LOOK_FRAMES);
+
 /**
  * The echo of the mix: two lines that answer each other, the first of which is heard first. So echoes come at one, two, three times the time, and
  * lie in the middle or from side to side.
- * When its time changes (a new note value, another tempo), it fades into the new one.
+ * When its time changes (a new note value, another tempo), it fades into the new one, or bends there like a tape.
  */
 export class Echo {
   /** Nothing is in it: it has nothing to do until something is sent. */
@@ -41,6 +48,8 @@ export class Echo {
   private at = 0;
   /** Between two echoes. */
   private readonly time: DelayTime;
+  private readonly tape: TapeTime;
+  private isTape = false;
   /** What goes round: its low-pass and its high-pass, by sample. */
   private damp = 1;
   private readonly highPass: number;
@@ -62,7 +71,8 @@ export class Echo {
       tone: new Glide(tone, looks),
       width: new Glide(width, looks),
     };
-    this.time = new DelayTime(1, sampleRate);
+    this.time = new DelayTime(SHORTEST_FRAMES, sampleRate);
+    this.tape = new TapeTime(SHORTEST_FRAMES, sampleRate);
     this.highPass = 1 - exp2((TURN * HIGH_PASS_HZ) / sampleRate);
     this.arrive();
   }
@@ -74,8 +84,24 @@ export class Echo {
 
   /** @param frames between two echoes, rounded to a whole number of them */
   setTime(frames: number): void {
-    this.time.goTo(Math.min(this.size - 1, Math.max(1, Math.round(frames))));
-    if (this.isAsleep) this.time.arrive();
+    const whole = Math.min(this.size - SHORTEST_FRAMES, Math.max(SHORTEST_FRAMES, Math.round(frames)));
+    this.time.goTo(whole);
+    this.tape.goTo(whole);
+    if (this.isAsleep) this.arriveTime();
+  }
+
+  /** How it comes to another time: like a tape, whose pitch bends, or by fading. */
+  setTape(isTape: boolean): void {
+    if (isTape === this.isTape) return;
+    this.isTape = isTape;
+    if (this.isAsleep) return;
+    if (isTape) this.tape.arrive(this.time.frames);
+    else this.time.leave(Math.round(this.tape.frames));
+  }
+
+  private arriveTime(): void {
+    this.time.arrive();
+    this.tape.arrive();
   }
 
   private arrive(): void {
@@ -114,9 +140,9 @@ export class Echo {
 
   private look(): void {
     // Once round and nothing was in it: so there is nothing in the lines.
-    const { time } = this;
-    if (this.quiet > time.frames && this.quiet > time.before) return this.clear();
-    time.look();
+    if (this.quiet > Math.max(this.time.longest, this.tape.longest)) return this.clear();
+    if (this.isTape) this.tape.look();
+    else this.time.look();
     this.settle();
     const { feedback, tone, width } = this.glides;
     feedback.look();
@@ -136,29 +162,24 @@ export class Echo {
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const { size, time, damp, highPass, feedbackStep, loudStep, softStep } = this;
-    const { fadeStep } = time;
+    const { size, damp, highPass, feedbackStep, loudStep, softStep } = this;
     this.lines ??= [new Float64Array(size), new Float64Array(size)];
     const first = this.lines[0];
     const second = this.lines[1];
+    if (this.isTape && this.tape.isMoving) this.readBent(this.lines, frames);
+    else this.readFaded(this.lines, frames);
+    const outFirst = taps[0];
+    const outSecond = taps[1];
     const held = this.held[0];
     const heldSecond = this.held[1];
     let { at, feedback, loud, soft, quiet } = this;
-    let { fade } = time;
-    let near = (at + size - time.frames) % size;
-    let far = (at + size - time.before) % size;
     let low = held[LOW]!;
     let bass = held[BASS]!;
     let lowSecond = heldSecond[LOW]!;
     let bassSecond = heldSecond[BASS]!;
     for (let i = from; i < from + frames; i++) {
-      let a = first[near]!;
-      let b = second[near]!;
-      if (fade < 1) {
-        a = fade * a + (1 - fade) * first[far]!;
-        b = fade * b + (1 - fade) * second[far]!;
-        fade += fadeStep;
-      }
+      const a = outFirst[i - from]!;
+      const b = outSecond[i - from]!;
       left[i]! += a * loud + b * soft;
       right[i]! += a * soft + b * loud;
       low += (a - low) * damp;
@@ -175,19 +196,67 @@ export class Echo {
       loud += loudStep;
       soft += softStep;
       if (++at === size) at = 0;
-      if (++near === size) near = 0;
-      if (++far === size) far = 0;
     }
     held[LOW] = low;
     held[BASS] = bass;
     heldSecond[LOW] = lowSecond;
     heldSecond[BASS] = bassSecond;
     this.at = at;
-    time.fade = fade;
     this.feedback = feedback;
     this.loud = loud;
     this.soft = soft;
     this.quiet = quiet;
+  }
+
+  /** What comes out of the lines, while one time fades into another. */
+  private readFaded(lines: readonly [Float64Array, Float64Array], frames: number): void {
+    const { size, time, at } = this;
+    const { fadeStep } = time;
+    const late = this.isTape ? this.tape.frames : time.frames;
+    let fade = this.isTape ? 1 : time.fade;
+    const first = lines[0];
+    const second = lines[1];
+    const outFirst = taps[0];
+    const outSecond = taps[1];
+    let near = (at + size - late) % size;
+    let far = (at + size - time.before) % size;
+    for (let i = 0; i < frames; i++) {
+      let a = first[near]!;
+      let b = second[near]!;
+      if (fade < 1) {
+        a = fade * a + (1 - fade) * first[far]!;
+        b = fade * b + (1 - fade) * second[far]!;
+        fade += fadeStep;
+      }
+      outFirst[i] = a;
+      outSecond[i] = b;
+      if (++near === size) near = 0;
+      if (++far === size) far = 0;
+    }
+    if (!this.isTape) time.fade = fade;
+  }
+
+  /** What comes out of the lines while the head moves: between samples, by the cubic through the four around (Catmull and Rom, 1974). */
+  private readBent(lines: readonly [Float64Array, Float64Array], frames: number): void {
+    const { size, at } = this;
+    this.tape.fill(delays, frames);
+    for (let line = 0; line < 2; line++) {
+      const samples = lines[line]!;
+      const out = taps[line]!;
+      for (let i = 0; i < frames; i++) {
+        const place = at + size + i - delays[i]!;
+        const whole = Math.floor(place);
+        const t = place - whole;
+        const before = samples[(whole - 1) % size]!;
+        const here = samples[whole % size]!;
+        const next = samples[(whole + 1) % size]!;
+        const after = samples[(whole + 2) % size]!;
+        const slope = (next - before) / 2;
+        const slopeNext = (after - here) / 2;
+        const rise = next - here;
+        out[i] = here + t * (slope + t * (3 * rise - 2 * slope - slopeNext + t * (slope + slopeNext - 2 * rise)));
+      }
+    }
   }
 
   private clear(): void {
@@ -195,7 +264,7 @@ export class Echo {
     for (const held of this.held) held.fill(0);
     this.quiet = 0;
     this.isAsleep = true;
-    this.time.arrive();
+    this.arriveTime();
     this.arrive();
   }
 }
