@@ -120,6 +120,7 @@ test('a newcomer who only follows the guide has a looping beat, saved, within a 
 
 test('the guide is followed by keys alone, and can be left anywhere', async ({ app, page }) => {
   await page.goto('/');
+  await expect(app.button('Guide')).toBeVisible();
   const focused = () => page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
   const tabTo = async (name: string) => {
     for (let i = 0; i < 60 && (await focused()) !== name; i++) await page.keyboard.press('Tab');
@@ -198,6 +199,7 @@ for (const [width, height] of [
       page,
     }) => {
       await page.goto('/');
+      await expect(app.button('Play the demo')).toBeVisible();
       await expectAccessible(page);
       await expect(app.button('Back')).toHaveCount(0);
       await app.button('Play the demo').click();

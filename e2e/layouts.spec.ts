@@ -275,3 +275,26 @@ test('turned fifty times while four pads are held and a roll is on, no note is s
     for (let i = 2; i < frames.length; i++) expect(frames[i]! - frames[i - 1]!).toBeCloseTo(sampleRate / 8, -1);
   }
 });
+
+test('what is said stands on the Flyway, and covers nothing that is touched', async ({ app, page }) => {
+  await app.open();
+  await app.unfold('Tempo and click');
+  await app.unfold('More tools');
+  for (const [width, height] of [...SIZES.upright, ...SIZES.wide]) {
+    await page.setViewportSize({ width, height });
+    await app.menu('Start empty');
+    const undo = page.getByRole('button', { name: 'Undo this' });
+    await expect(undo).toBeVisible();
+    const said = (await page.getByText('An empty set is open.').boundingBox())!;
+    const key = (await undo.boundingBox())!;
+    const { top, bottom } = await page
+      .getByRole('img', { name: 'Flyway' })
+      .evaluate((element) => element.getBoundingClientRect());
+    for (const { y, height: tall } of [said, key]) expect([y >= top, y + tall <= bottom]).toEqual([true, true]);
+    const notice: Found = { name: 'notice', x: said.x - 16, y: key.y, width: key.x + key.width - said.x + 32, height: key.height, seen: 1 }; // prettier-ignore
+    const others = (await controls(page)).filter(({ name, seen }) => seen > 0 && name !== 'Undo this');
+    expect(overlapping([notice, ...others]).filter((pair) => pair.startsWith('notice'))).toEqual([]);
+    await undo.click();
+    await expect(undo).toHaveCount(0);
+  }
+});

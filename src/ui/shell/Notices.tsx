@@ -39,6 +39,7 @@ export function Notices() {
         visible={notice !== undefined}
         // At the top: the lower pads are the ones that are played most.
         wrapperStyle={styles.notice}
+        style={styles.slim}
         duration={notice && notice.text.length > LONG_TEXT ? LONG_MS : SHORT_MS}
         onDismiss={() => notice && dispatch(noticeDismissed(notice.id))}
         action={notice && offerOf(notice, store)}
@@ -90,6 +91,8 @@ const styles = StyleSheet.create({
   why: { flexGrow: 1, flexShrink: 1, flexBasis: 220 },
   start: { flexGrow: 1 },
   notice: { top: 0, bottom: 'auto', zIndex: 4 },
+  // No higher than the Flyway, if the text fits into a line.
+  slim: { marginVertical: 2 },
   progress: {
     position: 'absolute',
     left: 8,

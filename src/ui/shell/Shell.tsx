@@ -64,7 +64,7 @@ export function Shell({ children }: { children: ReactNode }) {
   if (here === START) return <View style={[styles.page, { backgroundColor: tokens.ground }]}>{children}</View>;
   const main = (
     <View style={styles.main}>
-      <View role="banner">
+      <View role="banner" style={styles.banner}>
         <Text role="heading" aria-level={1} style={styles.unseen}>
           Chaffinch
         </Text>
@@ -80,7 +80,8 @@ export function Shell({ children }: { children: ReactNode }) {
           <Panes here={placeAt(here)}>{children}</Panes>
         )}
         <Sheets />
-        <Notices />
+        {/* The Flyway is too narrow for them there. */}
+        {room.layout === 'lying' && <Notices />}
       </View>
       {mapping && <MapBar />}
     </View>
@@ -102,6 +103,8 @@ const styles = StyleSheet.create({
   page: { flex: 1 },
   main: { flex: 1, minHeight: 0 },
   place: { flex: 1, minHeight: 0 },
+  /** Notices reach down from it. */
+  banner: { zIndex: 1 },
   /** A sheet lies on the rest. */
   beside: { maxWidth: PADS_WIDTH + 16 },
   /** For screen readers. */

@@ -1,6 +1,7 @@
 import { StyleSheet, View } from 'react-native';
 import { useAppSelector } from '@/store/store';
 import { Flyway } from '../flyway/Flyway';
+import { Notices } from '../shell/Notices';
 import { Places } from '../shell/Places';
 import { placesIn, useRoom } from '../theme/room';
 import { ClickControls } from './ClickControls';
@@ -13,6 +14,8 @@ import { TempoControl, TempoKey } from './TempoControl';
 
 /** From this width on a wide screen's head has room for tempo and click beside all else. */
 const ROOMY = 1240;
+/** Up to this width the tempo has no room beside the click. */
+const NARROW = 340;
 const FLYWAY_PX = { upright: 66, lying: 50, wide: 84 } as const;
 
 /**
@@ -80,14 +83,18 @@ export function Transport() {
         <View style={[styles.row, wide && styles.share]}>{set}</View>
         <View style={[styles.row, wide && styles.play]}>{play}</View>
         {roomy && <View style={[styles.row, styles.time]}>{time}</View>}
-        {!roomy && !wide && unfolded && <View style={styles.row}>{time}</View>}
+        {!roomy && !wide && unfolded && <View style={[styles.row, room.width < NARROW && styles.wrapped]}>{time}</View>}
       </View>
       {!roomy && wide && unfolded && (
         <View role="toolbar" aria-label="Tempo and click" style={[styles.row, styles.inset, styles.time, styles.right]}>
           {time}
         </View>
       )}
-      {flyway}
+      {/* What is said stands on the Flyway for a moment, where nothing is touched. */}
+      <View>
+        {flyway}
+        <Notices />
+      </View>
     </>
   );
 }
@@ -97,6 +104,7 @@ const styles = StyleSheet.create({
   wide: { paddingHorizontal: 12, paddingVertical: 6, gap: 16, flexDirection: 'row', alignItems: 'center' },
   lying: { flexDirection: 'row', alignItems: 'center', height: 56, paddingHorizontal: 4, gap: 4 },
   row: { flexDirection: 'row', gap: 4, alignItems: 'stretch' },
+  wrapped: { flexWrap: 'wrap' },
   inset: { paddingHorizontal: 8, paddingBottom: 4 },
   names: { flex: 1, minWidth: 0, flexDirection: 'row' },
   share: { flex: 1, minWidth: 0, alignItems: 'center' },
