@@ -3,7 +3,7 @@ import { TrackRack } from '@/core/engine/trackRack';
 import { dueFrom, type Instruction, type Sent } from '@/core/protocol/commands';
 import { decodeEvents, type EngineEvent } from '@/core/protocol/events';
 import { HIT } from '@/core/sequence/hitRows';
-import type { EngineHost, MakeHost } from './instrument';
+import type { EngineHost, MakeHost } from './engineHost';
 
 type OnEvents = Parameters<MakeHost>[1];
 

@@ -312,3 +312,30 @@ test('when the engine fails the song stands; another one gets the set and the pl
   expect(store.getState().session.playing).toBe(true);
   jest.restoreAllMocks();
 });
+
+test('what the transport is asked before there is an engine waits for it; strokes do not, they would be late', async () => {
+  const store = createStore();
+  store.dispatch(setLoaded(setOf([hit(1, 0)])));
+  const host = new HostInNode();
+  const instrument = new Instrument(store, host.make);
+  instrument.toggleRecord();
+  instrument.play();
+  instrument.padDown(0, 1, 0, 'touch');
+  expect(host.sent).toEqual([]);
+  await instrument.start();
+  host.run(2 * BEAT);
+  const { session } = store.getState();
+  expect([session.playing, session.recording]).toEqual([true, true]);
+  // The pattern was there when the song began, and nothing but it sounded.
+  expect(host.events.flatMap((event) => (event.kind === 'sounded' ? [event.live] : []))).toEqual([false]);
+  expect(host.of('padDown')).toEqual([]);
+  // The same while another engine takes the place of one that failed.
+  instrument.toggleRecord();
+  host.run(256);
+  host.fail();
+  const another = instrument.restart();
+  instrument.play();
+  await another;
+  host.run(BEAT);
+  expect(store.getState().session.playing).toBe(true);
+});

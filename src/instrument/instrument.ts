@@ -16,11 +16,13 @@ import { stageReported } from '@/store/stageSlice';
 import type { RootState, Store } from '@/store/store';
 import { tempoSet } from '@/store/timeSlice';
 import { DocumentFollower } from './documentFollower';
+import type { EngineHost, MakeHost } from './engineHost';
 import { Functions } from './functions/functions';
 import { GesturePlaces } from './gesturePlaces';
 import { Hands, type HandPress } from './hands';
 import { Meters } from './meters';
 import { LatencyClicks } from './latencyClicks';
+import { Outbox } from './outbox';
 import { Performance } from './performance';
 import { placesPlayed } from './placesPlayed';
 import { RecordedHits } from './recordedHits';
@@ -31,17 +33,8 @@ import { SampleFollower, type FindSample } from './sampleFollower';
 import { StageFollower } from './stageFollower';
 import { windowTicks } from './windowTicks';
 
-/** What the instrument needs of the host that runs the engine. */
-export type EngineHost = Pick<
-  LiveHost,
-  'start' | 'restart' | 'unlock' | 'sendAll' | 'frameHeard' | 'engineFrameHeard' | 'timeHeard' | 'sampleRate'
->;
-
 /** Hears what the engine told in one message. */
 export type OnTold = (events: readonly EngineEvent[]) => void;
-
-/** Makes the host: it reports its state and the engine's events. */
-export type MakeHost = (...listeners: ConstructorParameters<typeof LiveHost>) => EngineHost;
 
 /**
  * The player's hands on the engine: pads, controls and transport. It keeps engine and document together by its followers,
@@ -61,6 +54,7 @@ export class Instrument {
   private readonly toldListeners = new Set<OnTold>();
   private openPlace: (place: string) => void = () => undefined;
   private readonly host: EngineHost;
+  private readonly outbox: Outbox;
   private document!: DocumentFollower;
   private samples?: SampleFollower;
   private stage!: StageFollower;
@@ -90,6 +84,7 @@ export class Instrument {
       },
       (events, log) => this.take(events, log),
     );
+    this.outbox = new Outbox(this.host);
     this.runs = new RunCapture(store, this.host, () => this.document.isTold);
     this.latencyClicks = new LatencyClicks(this.host);
     this.meetEngine();
@@ -114,21 +109,20 @@ export class Instrument {
   /** Starts the sound engine and tells it the set; from then on it follows every change. */
   async start(): Promise<void> {
     await this.host.start();
-    this.follow();
+    this.outbox.release(() => this.follow());
     this.store.subscribe(() => this.follow());
   }
 
   /** Starts another engine in the place of one that failed: it gets the set, and stands where the song stood. */
   async restart(): Promise<void> {
     this.halt();
-    const { tick } = this.performance.anchor;
+    this.outbox.hold({ type: 'locate', tick: this.performance.anchor.tick });
     this.performance.forget();
     await this.host.restart();
     // Not before: what changes while it starts is told to nobody.
     this.meetEngine();
-    this.follow();
+    this.outbox.release(() => this.follow());
     this.meters.restart();
-    this.send({ type: 'locate', tick });
   }
 
   private halt(): void {
@@ -315,7 +309,7 @@ export class Instrument {
   }
 
   private send(...instructions: Sent[]): void {
-    this.host.sendAll(instructions);
+    this.outbox.send(...instructions);
   }
 
   /** Tells the engine what is new in the document and on the stage since it was last told. */

@@ -1,7 +1,7 @@
 import type { Instruction } from '@/core/protocol/commands';
 import { LIMITER_LATENCY } from '@/core/sound/limiter';
 import { CHECK_CLICKS, LEAD_IN_CLICKS } from '@/core/time/latency';
-import type { EngineHost } from './instrument';
+import type { EngineHost } from './engineHost';
 
 /** A latency check: clicks at a steady pace apart from the song, to be tapped along with. */
 export class LatencyClicks {

@@ -8,7 +8,7 @@ import type { PerformedLog, RunListener } from '@/core/protocol/performedLog';
 import { framesPerTick, ticksPerBar } from '@/core/time/ticks';
 import { selectHeardSet, selectSet, selectStage } from '@/store/selectors';
 import type { Store } from '@/store/store';
-import type { EngineHost } from './instrument';
+import type { EngineHost } from './engineHost';
 
 /** A run that was left alone ends so many bars after its last sound. */
 const QUIET_BARS = 8;

@@ -1,6 +1,6 @@
 import { IsBoolean, IsIn, IsOptional } from 'class-validator';
 import { FAR_TICKS, MAX_TRACKS, PADS } from '../document/limits';
-import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, type MixControl } from '../document/mix'; // prettier-ignore
+import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, WITH_TRACK, type MixControl } from '../document/mix'; // prettier-ignore
 import { OfRoom } from '../document/mixSchema';
 import { Between, Such, Whole } from '../document/validation';
 import { AnySchema, isNumber, NumberOrNone } from './commandSchema';
@@ -36,7 +36,7 @@ class GoesToSchema extends AnySchema {
 class PadGoesToSchema extends AnySchema {
   @Whole(0, MAX_TRACKS - 1) track!: number;
   @Whole(0, PADS - 1) pad!: number;
-  @Whole(TO_WHOLE, MAX_GROUPS - 1) group!: number;
+  @Whole(WITH_TRACK, MAX_GROUPS - 1) group!: number;
 }
 
 class EchoSchema extends AnySchema {
