@@ -80,6 +80,24 @@ test('a sound engine that cannot be fetched says so for as long as it is missing
   await app.expectLit(1, 3);
 });
 
+test('Play that is touched before the sound engine has come begins as soon as it is there', async ({ app, page }) => {
+  await page.addInitScript(() => {
+    const add = AudioWorklet.prototype.addModule as (this: AudioWorklet, url: string) => Promise<void>;
+    const come = new Promise<void>((done) => ((window as unknown as { come: () => void }).come = done));
+    AudioWorklet.prototype.addModule = async function (this: AudioWorklet, url: string) {
+      if (url.includes('engine')) await come;
+      return add.call(this, url);
+    };
+  });
+  await page.goto('/pads');
+  await app.play.click();
+  await expect(app.play).toBeVisible(); // nothing pretends to play
+  await app.watchLights();
+  await page.evaluate(() => (window as unknown as { come: () => void }).come());
+  await expect(app.stop).toBeVisible();
+  await app.expectLit(1, 3);
+});
+
 test('when the browser closes the sound the song stands where it was; started again it plays the set as it is now', async ({
   app,
   page,
