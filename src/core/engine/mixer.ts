@@ -153,7 +153,8 @@ export class Mixer implements Part {
   trackRemoved(track: number): void {
     for (const control of MIX_CONTROLS) if (control !== 'level') this.set(track, control, MIX_RANGES[control].neutral);
     this.goesTo[track] = TO_WHOLE;
-    for (let pad = 0; pad < PADS; pad++) this.sendPad(track, pad, WITH_TRACK);
+    this.padGoesTo.fill(WITH_TRACK, track * PADS, (track + 1) * PADS);
+    this.hasPadsApart[track] = 0;
     this.commands.duckedBy({ channel: track, track: NO_KEY, pad: ANY_PAD });
     this.orderGroups();
   }

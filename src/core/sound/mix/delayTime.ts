@@ -34,14 +34,12 @@ export class DelayTime {
     this.fade = 1;
   }
 
-  /** It goes on from a time that it has come to in another way. */
-  leave(frames: number): void {
-    this.frames = this.before = frames;
-    this.fade = 1;
+  get isFading(): boolean {
+    return this.fade < 1;
   }
 
   look(): void {
-    if (this.fade < 1 || this.wanted === this.frames) return;
+    if (this.isFading || this.wanted === this.frames) return;
     this.before = this.frames;
     this.frames = this.wanted;
     this.fade = 0;

@@ -111,6 +111,23 @@ test.each([['half', 0.5, 1, 2], ['twice', 2, 0.5, 1]] as const)('as a tape, told
   for (let i = frames - RATE; i < frames; i++) expect(Math.abs(left[i]! - root * sent[i - late]!)).toBeLessThan(1e-9);
 }); // prettier-ignore
 
+test('told to fade or to bend while its time changes, it goes on as it began: nothing clicks', () => {
+  const sent = sine(500, 5 * RATE, 0.3).left;
+  const settings: Turn[] = [[0, 'time', 24000], [0, 'feedback', 0], [0, 'width', 0]]; // prettier-ignore
+  const still = largestStep(echoed(sent, settings).left);
+  // In the middle of a fade, which takes 30 ms, and of a bend; each time the other is wanted, and another time.
+  const fading: Turn[] = [[RATE, 'time', 20000], [RATE + 700, 'tape', 1], [RATE + 701, 'time', 15000]]; // prettier-ignore
+  const bending: Turn[] = [[120000, 'time', 30000], [122000, 'tape', 0], [125000, 'time', 21000]]; // prettier-ignore
+  const { left } = echoed(sent, [...settings, ...fading, ...bending]);
+  expect(largestStep(left.subarray(RATE)) / still).toBeLessThan(2.02);
+  for (let i = 4.5 * RATE; i < 5 * RATE; i++) expect(Math.abs(left[i]! - Math.SQRT1_2 * sent[i - 21000]!)).toBeLessThan(1e-9); // prettier-ignore
+});
+
+test('the longest time is four seconds to the sample', () => {
+  const { left } = echoed(click(5 * RATE), [[0, 'time', 9 * RATE], [0, 'feedback', 0], [0, 'width', 0]]); // prettier-ignore
+  expect(left.findIndex((x) => x !== 0)).toBe(4 * RATE);
+});
+
 test('whatever is told, and however it is cut into blocks, the samples are the same; it always ends, and then sleeps', () => {
   for (let seed = 1; seed <= 12; seed++) {
     const chance = random(seed);

@@ -49,7 +49,9 @@ export class Echo {
   /** Between two echoes. */
   private readonly time: DelayTime;
   private readonly tape: TapeTime;
+  /** Which of the two it goes by, and is to go by: while its time changes it goes on as it began. */
   private isTape = false;
+  private wantsTape = false;
   /** What goes round: its low-pass and its high-pass, by sample. */
   private damp = 1;
   private readonly highPass: number;
@@ -63,7 +65,7 @@ export class Echo {
   private quiet = 0;
 
   constructor(private readonly sampleRate: number) {
-    this.size = Math.ceil(LONGEST_ECHO * sampleRate) + 1;
+    this.size = Math.ceil(LONGEST_ECHO * sampleRate) + SHORTEST_FRAMES;
     const looks = glideLooks(sampleRate);
     const { feedback, tone, width } = FIRST_ECHO;
     this.glides = {
@@ -92,16 +94,27 @@ export class Echo {
 
   /** How it comes to another time: like a tape, whose pitch bends, or by fading. */
   setTape(isTape: boolean): void {
-    if (isTape === this.isTape) return;
-    this.isTape = isTape;
-    if (this.isAsleep) return;
-    if (isTape) this.tape.arrive(this.time.frames);
-    else this.time.leave(Math.round(this.tape.frames));
+    this.wantsTape = isTape;
+    if (this.isAsleep) this.arriveTime();
   }
 
   private arriveTime(): void {
     this.time.arrive();
     this.tape.arrive();
+    this.isTape = this.wantsTape;
+  }
+
+  private lookAtTime(): void {
+    const { time, tape } = this;
+    if (this.isTape) {
+      tape.look();
+      // Fading goes on from where the head stands.
+      if (!tape.isMoving) time.arrive();
+      this.isTape = this.wantsTape || tape.isMoving;
+    } else if (this.wantsTape && !time.isFading) {
+      tape.arrive(time.frames);
+      this.isTape = true;
+    } else time.look();
   }
 
   private arrive(): void {
@@ -140,9 +153,8 @@ export class Echo {
 
   private look(): void {
     // Once round and nothing was in it: so there is nothing in the lines.
-    if (this.quiet > Math.max(this.time.longest, this.tape.longest)) return this.clear();
-    if (this.isTape) this.tape.look();
-    else this.time.look();
+    if (this.quiet > (this.isTape ? this.tape : this.time).longest) return this.clear();
+    this.lookAtTime();
     this.settle();
     const { feedback, tone, width } = this.glides;
     feedback.look();
@@ -212,13 +224,12 @@ export class Echo {
   private readFaded(lines: readonly [Float64Array, Float64Array], frames: number): void {
     const { size, time, at } = this;
     const { fadeStep } = time;
-    const late = this.isTape ? this.tape.frames : time.frames;
-    let fade = this.isTape ? 1 : time.fade;
+    let { fade } = time;
     const first = lines[0];
     const second = lines[1];
     const outFirst = taps[0];
     const outSecond = taps[1];
-    let near = (at + size - late) % size;
+    let near = (at + size - time.frames) % size;
     let far = (at + size - time.before) % size;
     for (let i = 0; i < frames; i++) {
       let a = first[near]!;
@@ -233,7 +244,7 @@ export class Echo {
       if (++near === size) near = 0;
       if (++far === size) far = 0;
     }
-    if (!this.isTape) time.fade = fade;
+    time.fade = fade;
   }
 
   /** What comes out of the lines while the head moves: between samples, by the cubic through the four around (Catmull and Rom, 1974). */
