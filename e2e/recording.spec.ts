@@ -171,6 +171,24 @@ test('two real fingers on the glass strike two pads, the page neither scrolls no
   expect(await page.evaluate(() => [scrollY, visualViewport!.scale])).toEqual([0, 1]);
 });
 
+test('a number is chosen when it is touched; what is typed faster than any hand takes its place', async ({ app }) => {
+  await app.open();
+  await app.unfold('Tempo and click');
+  const chosen = () => app.tempo.evaluate((field: HTMLInputElement) => field.value.slice(field.selectionStart!, field.selectionEnd!)); // prettier-ignore
+  await app.tempo.click();
+  await expect.poll(chosen).toBe('112');
+  await app.tempo.press('Escape');
+  await app.tempo.evaluate(async (field: HTMLInputElement) => {
+    const type = (text: string) => document.execCommand('insertText', false, text);
+    field.focus();
+    type('9');
+    await new Promise((done) => setTimeout(done, 50));
+    type('3');
+    field.blur();
+  });
+  await expect(app.tempo).toHaveValue('93');
+});
+
 test('computer keys play the pads, hold their length, and stay away from typing', async ({ app, page }) => {
   const empty: StoredSet = { ...emptySet(), tempo: 120, countIn: 0 };
   // Long enough that a slow machine too plays both strokes in one pass: a pass is a step of undo.

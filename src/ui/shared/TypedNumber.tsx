@@ -41,11 +41,13 @@ export function TypedNumber({ ref, label, value, min, max, text, valueText, onTy
       aria-valuetext={valueText}
       inputMode="decimal"
       autoComplete="off"
-      selectTextOnFocus
       value={typed ?? text}
       onFocus={(event) => {
-        // Selects at once: `selectTextOnFocus` selects later, and fast typing would be appended to the old number.
-        elementOf(event)?.select?.();
+        // At once, for who types fast; and again once the press has put the caret somewhere, unless something was typed by then: it would be
+        // replaced by what is typed next, as `selectTextOnFocus` has it.
+        const element = elementOf(event);
+        element?.select?.();
+        setTimeout(() => element?.value === text && element.select?.());
         setTyped(text);
       }}
       onChangeText={setTyped}
