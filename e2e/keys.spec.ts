@@ -119,6 +119,18 @@ test('every control can be reached by Tab, in the order of the screen, and its f
   expect(unseen).toEqual([]);
 });
 
+test('a number that is left at once does not take the focus back', async ({ app, page }) => {
+  await app.open();
+  const focused = await page.evaluate(async () => {
+    const named = (name: string) => document.querySelector<HTMLElement>(`[aria-label="${name}"]`)!;
+    named('Loop length').focus();
+    named('Keep').focus();
+    await new Promise((later) => setTimeout(later, 50));
+    return document.activeElement?.getAttribute('aria-label');
+  });
+  expect(focused).toBe('Keep');
+});
+
 test.describe('less motion', () => {
   test.use({ contextOptions: { reducedMotion: 'reduce' } });
 

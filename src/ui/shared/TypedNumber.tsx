@@ -43,11 +43,14 @@ export function TypedNumber({ ref, label, value, min, max, text, valueText, onTy
       autoComplete="off"
       value={typed ?? text}
       onFocus={(event) => {
-        // At once, for who types fast; and again once the press has put the caret somewhere, unless something was typed by then: it would be
-        // replaced by what is typed next, as `selectTextOnFocus` has it.
+        // At once, for who types fast; and again once the press has put the caret somewhere. Not if something was typed by then: it would be
+        // replaced by what is typed next, as `selectTextOnFocus` has it. Nor if the number was left by then: choosing its text takes the focus back.
         const element = elementOf(event);
         element?.select?.();
-        setTimeout(() => element?.value === text && element.select?.());
+        setTimeout(() => {
+          const isFocused = element?.ownerDocument?.activeElement === element;
+          if (isFocused && element?.value === text) element.select?.();
+        });
         setTyped(text);
       }}
       onChangeText={setTyped}
