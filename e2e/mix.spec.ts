@@ -1,4 +1,5 @@
-import type { Move } from '@/core/document/moves';
+import { isOfReturn, type Move } from '@/core/document/moves';
+import { FIRST_ROOM } from '@/core/document/mix';
 import type { Track } from '@/core/document/track';
 import { DIALOG, expectReadableInOtherThemes, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
@@ -8,6 +9,9 @@ import { choose } from './support/steps';
 
 const slider = (app: App, name: string) => app.page.getByRole('slider', { name, exact: true });
 const WHEELS = 0;
+
+/** The Moves of the echo and the room that a track's patterns have. */
+const returnMoves = ({ patterns }: Track) => patterns.flatMap((pattern) => (pattern?.moves ?? []).filter(isOfReturn));
 
 async function openMix(app: App): Promise<void> {
   await app.page.getByRole('link', { name: 'Sounds', exact: true }).click();
@@ -216,4 +220,40 @@ test('while Moves are written, a send that is ridden becomes the pattern’s; th
   await page.getByRole('link', { name: 'Steps', exact: true }).click();
   await choose(app, 'Moves lane', 'Track Echo');
   await expect(page.getByRole('img', { name: /^Moves of track echo of Wheels: .*80 %/ })).toBeVisible();
+});
+
+test('while Moves are written, the echo’s time and the room that are changed become the pattern’s, and play so', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  await app.record.click();
+  await app.play.click();
+  await openMix(app);
+  await app.button('Write Moves').click();
+  await expect(app.position).toHaveText(/^[2-9]\./);
+  await choose(app, 'Echo time', '1/4');
+  await slider(app, 'Room size').press('End');
+  const saved = await app.savedSet(({ tracks }) => returnMoves(tracks[WHEELS] as Track).length >= 2);
+  expect(returnMoves(saved.tracks[WHEELS] as Track)).toEqual([
+    { on: 'echo', control: 'time', points: [{ tick: expect.any(Number), value: 6 }] },
+    { on: 'room', control: 'size', points: [{ tick: expect.any(Number), value: 4 }] },
+  ]);
+  expect(saved.mix?.room ?? FIRST_ROOM).not.toHaveProperty('size', 4);
+  await expect(page.getByText('Comes after · Moves')).toBeVisible();
+  await expect(page.getByText('Size · Moves')).toBeVisible();
+  const told = (await heard(page)).applied.filter(({ type }) => type === 'rideReturn');
+  expect(told).toMatchObject([{ on: 'echo', control: 'time', value: 6 }, { value: NaN }, { on: 'room', control: 'size', value: 4 }, { value: NaN }]); // prettier-ignore
+  await app.record.click();
+  // From now on what is chosen is what holds where nothing moves it.
+  await choose(app, 'Echo time', '1/2');
+  await app.savedSet(({ mix }) => mix?.echo?.time === '1/2');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Steps', exact: true }).click();
+  await choose(app, 'Moves lane', 'Echo time');
+  await expect(page.getByRole('img', { name: /^Moves of echo time of Wheels: [0-9]+: 1\/4$/ })).toBeVisible();
+  await choose(app, 'Moves lane', 'Record Moves');
+  await choose(app, 'Moves of', 'Room');
+  await expect(page.getByRole('spinbutton', { name: 'Room size', exact: true })).toHaveValue('4');
+  await expectUsableEverywhere(page, DIALOG);
 });

@@ -1,5 +1,5 @@
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL } from '@/core/document/mix';
-import { movedKey, type Moved, type MovedMix } from '@/core/document/moves';
+import { isOfReturn, movedKey, type Moved, type MovedMix } from '@/core/document/moves';
 import { SILENT } from '@/core/launch/launchState';
 import type { Instruction } from '@/core/protocol/commands';
 import type { Store } from '@/store/store';
@@ -126,6 +126,7 @@ export class Rides {
   /** @param value NaN: the hand lets go */
   private tell(track: number, moved: Moved, value: number): void {
     if ('pad' in moved) return this.send({ type: 'turn', track, ...moved, value });
+    if (isOfReturn(moved)) return this.send({ type: 'rideReturn', ...moved, value });
     const channel = this.channelOf(track, moved);
     if (channel !== undefined) this.send({ type: 'ride', channel, control: moved.control, value });
   }

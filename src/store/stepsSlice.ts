@@ -4,7 +4,7 @@ import type { NoteStep } from '@/core/edit/notes';
 import { hitsInLoop, type Clip } from '@/core/edit/select';
 import { hitsInStep } from '@/core/edit/steps';
 import type { StrokeShape, ValueKind } from '@/core/edit/values';
-import type { Control, MovedMix } from '@/core/document/moves';
+import type { Control, MovedInMix } from '@/core/document/moves';
 import { gridTicks, type GridName } from '@/core/quantize/grid';
 import { selectPattern, selectTrack } from './selectors';
 import type { RootState } from './store';
@@ -28,7 +28,7 @@ interface StepsView {
   kind: ValueKind;
   shape: StrokeShape;
   /** The control whose Move is shown: of the chosen lane, or of the mix; or null. */
-  control: Control | MovedMix | null;
+  control: Control | MovedInMix | null;
   /** Fingers choose instead of painting. */
   selecting: boolean;
   /** Ids of the chosen hits; some may be gone from the pattern. */
@@ -81,7 +81,7 @@ const slice = createSlice({
     shapeChosen(view, { payload }: PayloadAction<StrokeShape>) {
       view.shape = payload;
     },
-    controlShown(view, { payload }: PayloadAction<Control | MovedMix | null>) {
+    controlShown(view, { payload }: PayloadAction<Control | MovedInMix | null>) {
       view.control = payload;
     },
     /** Leaving select mode lets go of what was chosen. */

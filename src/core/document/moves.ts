@@ -1,6 +1,7 @@
 import { REPEAT_RATES } from '../quantize/grid';
 import { PADS } from './limits';
 import { MIX_CONTROL_NAMES, MIX_CONTROLS, MIX_RANGES, type MixControl } from './mix';
+import { MOST_RETURN_CONTROLS, returnName, returnPlace, returnRange, type MovedReturn } from './returns';
 
 /** What a pattern can move of a pad while it plays. */
 export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start', 'pressure'] as const; // prettier-ignore
@@ -42,8 +43,9 @@ export interface MovedMix {
   on: MovedChannel;
   control: MixControl;
 }
-/** What a Move moves. */
-export type Moved = MovedPad | MovedMix;
+/** What a Move moves: a control of a pad, of a channel, or of the echo or the room. */
+export type Moved = MovedPad | MovedInMix;
+export type MovedInMix = MovedMix | MovedReturn;
 
 /** The recorded or drawn course of one control, its points in order of time. */
 export type Move = Moved & { points: MovePoint[] };
@@ -58,13 +60,19 @@ export function isSameMoved(one: Moved, other: Moved): boolean {
   return movedKey(one) === movedKey(other);
 }
 
+export function isOfReturn(moved: Moved): moved is MovedReturn {
+  return 'on' in moved && (moved.on === 'echo' || moved.on === 'room');
+}
+
 export function movedRange(moved: Moved): ControlRange {
-  return 'pad' in moved ? CONTROL_RANGES[moved.control] : MIX_RANGES[moved.control];
+  if ('pad' in moved) return CONTROL_RANGES[moved.control];
+  return isOfReturn(moved) ? returnRange(moved)! : MIX_RANGES[moved.control];
 }
 
 /** @example movedName({ on: 'group', control: 'echo' }) // "Group Echo" */
 export function movedName(moved: Moved): string {
   if ('pad' in moved) return CONTROL_NAMES[moved.control];
+  if (isOfReturn(moved)) return returnName(moved);
   return `${CHANNEL_NAMES[moved.on]} ${MIX_CONTROL_NAMES[moved.control]}`;
 }
 
@@ -109,8 +117,9 @@ export function moveIndex(pad: number, control: number): number {
   return PADS * control + pad;
 }
 
-/** Where the tables of the mix begin: far enough for more controls of pads. */
+/** Where the tables of the mix begin, far enough for more controls of pads: those of the echo and the room, then those of channels. */
 const FIRST_MIX_TABLE = PADS * 32;
+const FIRST_RETURN_TABLE = FIRST_MIX_TABLE - MOST_RETURN_CONTROLS;
 /** Tables of pads, and of all. */
 export const PAD_TABLES = PADS * CONTROLS.length;
 export const MOVE_TABLES = FIRST_MIX_TABLE + MOVED_CHANNELS.length * MIX_CONTROLS.length;
@@ -118,16 +127,22 @@ export const MOVE_TABLES = FIRST_MIX_TABLE + MOVED_CHANNELS.length * MIX_CONTROL
 /** Place of what a Move moves in the engine's tables. */
 export function moveTable(moved: Moved): number {
   if ('pad' in moved) return moveIndex(moved.pad, CONTROLS.indexOf(moved.control));
+  if (isOfReturn(moved)) return FIRST_RETURN_TABLE + returnPlace(moved);
   // Those of one control side by side: where controls are added, the tables of stored logs stay.
   return (
     FIRST_MIX_TABLE + MIX_CONTROLS.indexOf(moved.control) * MOVED_CHANNELS.length + MOVED_CHANNELS.indexOf(moved.on)
   );
 }
 
-/** Whether a table is one of the mix; and of which channel and control then, as places in MOVED_CHANNELS and MIX_CONTROLS. */
+/** Whether a table is one of the mix. */
 export function isMixTable(table: number): boolean {
-  return table >= FIRST_MIX_TABLE;
+  return table >= FIRST_RETURN_TABLE;
 }
+/** Of which control of the echo or the room a table of the mix is, as a place in RETURN_CONTROLS; -1: of a channel's. */
+export function returnOfTable(table: number): number {
+  return table < FIRST_MIX_TABLE ? table - FIRST_RETURN_TABLE : -1;
+}
+/** Of which channel and control it is then, as places in MOVED_CHANNELS and MIX_CONTROLS. */
 export function channelOfTable(table: number): number {
   return (table - FIRST_MIX_TABLE) % MOVED_CHANNELS.length;
 }

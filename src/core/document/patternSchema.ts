@@ -1,5 +1,6 @@
 import { IsIn, IsOptional, IsString, MaxLength, ValidateBy, type ValidationArguments } from 'class-validator';
 import { MIX_CONTROLS } from './mix';
+import { RETURN_CONTROLS, RETURN_NAMES } from './returns';
 import { HitSchema } from './hitSchema';
 import { FAR_TICKS, MAX_HITS, MAX_NAME, MAX_TICKS, PADS, SHORTEST_LOOP } from './limits';
 import { CONTROLS, MAX_POINTS, MOVE_TABLES, MOVED_CHANNELS, movedRange, type ControlRange, type Moved } from './moves';
@@ -64,11 +65,13 @@ function IsOfOne(): PropertyDecorator {
   });
 }
 
-/** Of a pad, or of a channel of the mix. */
+/** Of a pad, of a channel of the mix, or of its echo or room. */
 class MoveSchema {
   @IsOptional() @Whole(0, PADS - 1) pad?: number;
-  @IsOptional() @IsIn(MOVED_CHANNELS) on?: string;
-  @IsIn([...new Set<string>([...CONTROLS, ...MIX_CONTROLS])]) @IsOfOne() control!: string;
+  @IsOptional() @IsIn([...MOVED_CHANNELS, ...Object.keys(RETURN_NAMES)]) on?: string;
+  @IsIn([...new Set<string>([...CONTROLS, ...MIX_CONTROLS, ...RETURN_CONTROLS.map(({ control }) => control)])])
+  @IsOfOne()
+  control!: string;
   @IsCourse() @Parts(() => MovePointSchema, MAX_POINTS) points!: MovePointSchema[];
 }
 

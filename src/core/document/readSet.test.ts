@@ -180,8 +180,16 @@ describe('reading a stored set', () => {
     expect(mixMove({ on: 'whole', control: 'bellHz', points: [{ tick: 0, value: 16000 }] })).not.toHaveProperty(
       'error',
     );
+    expect(mixMove({ on: 'room', control: 'preDelay', points: [{ tick: 0, value: 150 }] })).not.toHaveProperty('error');
+    expect(mixMove({ on: 'echo', control: 'time' })).toEqual({ error: expect.stringMatching(/whole ones/) });
+    expect(mixMove({ on: 'room', control: 'size', points: [{ tick: 0, value: 4.1 }] })).toEqual({ error: expect.stringMatching(/from 0.2 to 4/) }); // prettier-ignore
     for (const wrong of [
       { on: 'whole', control: 'rate' },
+      { on: 'whole', control: 'feedback' },
+      { on: 'room', control: 'feedback' },
+      { on: 'echo', control: 'level' },
+      { on: 'echo', control: 'constructor' },
+      { on: 'constructor', control: 'name' },
       { pad: 1, control: 'echo' },
       { on: 'all', control: 'echo' },
       { on: 'track', pad: 1, control: 'level' },

@@ -1,13 +1,15 @@
-import { WHOLE_CHANNEL, type MixControl } from '../document/mix';
-import { moveTable, type MovedMix } from '../document/moves';
+import { FIRST_ECHO, FIRST_ROOM, WHOLE_CHANNEL, type MixControl } from '../document/mix';
+import { moveTable, movedKey, movedRange, type MovedInMix } from '../document/moves';
+import { ECHO_TIME_NAMES, RETURN_CONTROLS, type MovedReturn } from '../document/returns';
 import type { Instruction } from '../protocol/commands';
+import { echoInstruction } from '../protocol/mixInstructions';
 import { BAR, hits, padOf, pattern, PLAY, Rig, SR, STILL } from './rig.testing';
 
 const HAT = padOf('closedHat');
 const KIT: Instruction = { type: 'kit', track: 0, kit: STILL };
 const sixteenths = (track = 0) =>
   pattern({ track, hits: hits(...Array.from({ length: 16 }, (_, i): [number, number, number] => [i * 240, HAT, 2 + i])) }); // prettier-ignore
-const moves = (track: number, ...courses: [moved: MovedMix, ...points: number[]][]): Instruction => ({
+const moves = (track: number, ...courses: [moved: MovedInMix, ...points: number[]][]): Instruction => ({
   type: 'moves',
   track,
   slot: 0,
@@ -18,7 +20,7 @@ const channel = (of: number, control: MixControl, value: number): Instruction =>
 const ride = (of: number, control: MixControl, value: number): Instruction => ({ type: 'ride', channel: of, control, value }); // prettier-ignore
 /** Energy of a second that nobody hears: the sixteenths have 0.1 and more. */
 const NOTHING = 1e-5;
-const FILTER: MovedMix = { on: 'track', control: 'filter' };
+const FILTER: MovedInMix = { on: 'track', control: 'filter' };
 
 /** Both sides of what is played up to a frame, by a rig that was told all of that. */
 function heard(frames: number, told: readonly Instruction[], block = 128): [Float32Array, Float32Array] {
@@ -123,8 +125,89 @@ test('swept or stepped by a Move, nothing clicks: no difference from sample to s
     ['high', 0, 6],
   ] as const) {
     // prettier-ignore
-    const points = [0, one, 960, one, 960, other, 1440, other, 1460, one, 2400, one, 3000, other];
-    const [left] = heard(1.8 * SR, [...told, moves(0, [{ on: 'track', control }, ...points])]);
+    const [left] = heard(1.8 * SR, [...told, moves(0, [{ on: 'track', control }, ...sweptAndStepped(one, other)])]);
     expect([control, steepest(left, 0.2 * SR, 1.8 * SR) < 2 * own]).toEqual([control, true]);
   }
+  // The echo and the room, so loud that they are most of what is heard.
+  const sent: Instruction[] = [...told, channel(0, 'room', 1), channel(0, 'echo', 1)];
+  const answered = steepest(heard(1.8 * SR, sent)[0], 0.2 * SR, 1.8 * SR);
+  for (const moved of RETURN_CONTROLS) {
+    const { min, max } = movedRange(moved);
+    const [left] = heard(1.8 * SR, [...sent, moves(0, [moved, ...sweptAndStepped(min, max)])]);
+    expect([movedKey(moved), steepest(left, 0.2 * SR, 1.8 * SR) < 2 * answered]).toEqual([movedKey(moved), true]);
+  }
+});
+
+/** A course over not quite a bar. */
+function sweptAndStepped(one: number, other: number): number[] {
+  return [0, one, 960, one, 960, other, 1440, other, 1460, one, 2400, one, 3000, other];
+}
+
+describe('the echo and the room', () => {
+  const SENT = [sixteenths(), channel(0, 'room', 0.5), channel(0, 'echo', 0.5)];
+  /** Not what it is by itself, nor at an end. */
+  const other = (moved: MovedReturn) => {
+    const { min, max, stepped } = movedRange(moved);
+    return stepped ? 2 : min + 0.7 * (max - min);
+  };
+  const set = (moved: MovedReturn, value: number): Instruction => {
+    if (moved.on === 'room') return { type: 'room', ...FIRST_ROOM, [moved.control]: value };
+    const time = moved.control === 'time' ? ECHO_TIME_NAMES[value]! : FIRST_ECHO.time;
+    const shares = moved.control === 'time' ? {} : { [moved.control]: value };
+    return echoInstruction({ ...FIRST_ECHO, ...shares, time });
+  };
+  const rideReturn = (moved: MovedReturn, value: number): Instruction => ({ type: 'rideReturn', ...moved, value });
+
+  test.each(RETURN_CONTROLS)('$on $control: moved to a value from the first bar on they are, to the sample, as they are when it is set', (moved) => {
+    const value = other(moved);
+    const asSet = heard(2 * SR, [...SENT, set(moved, value)]);
+    const asMoved = heard(2 * SR, [...SENT, moves(0, [moved, 0, value])]);
+    const plain = heard(2 * SR, SENT);
+    for (const side of [0, 1] as const) expect(asMoved[side].findIndex((x, i) => x !== asSet[side][i])).toBe(-1);
+    // And that is something else than without.
+    expect(asMoved[0].some((x, i) => Math.abs(x - plain[0][i]!) > 1e-3)).toBe(true);
+  }); // prettier-ignore
+
+  test('a hand has them until it lets go; what is set meanwhile holds once the Move is gone', () => {
+    const moved = { on: 'echo', control: 'feedback' } as const;
+    const echoOnly = [sixteenths(), channel(0, 'echo', 1)];
+    /** Energy that rings on after the song: much of it where the echo feeds back. */
+    const ringing = (...told: Instruction[]) => {
+      const rig = new Rig().tell(KIT, ...echoOnly, ...told, PLAY);
+      more(rig, SR);
+      return (...then: Instruction[]) => {
+        rig.tell(...then);
+        more(rig, SR / 2);
+        rig.tell({ type: 'kit', track: 0, kit: STILL }, pattern({ hits: hits() }));
+        more(rig, SR);
+        return energy(more(rig, SR)[0]);
+      };
+    };
+    const little = ringing(moves(0, [moved, 0, 0]))();
+    const much = ringing(moves(0, [moved, 0, 1]))();
+    expect(much).toBeGreaterThan(100 * little);
+    expect(ringing(moves(0, [moved, 0, 0]))(rideReturn(moved, 1))).toBeGreaterThan(much / 4);
+    expect(ringing(moves(0, [moved, 0, 0]), rideReturn(moved, 1))(rideReturn(moved, NaN))).toBeLessThan(much / 4);
+    const noMoves: Instruction = { type: 'moves', track: 0, slot: 0, revision: 0, points: new Float64Array() };
+    expect(ringing(moves(0, [moved, 0, 0]))(set(moved, 1), noMoves)).toBeGreaterThan(much / 4);
+    expect(ringing(moves(0, [moved, 0, 0]))(set(moved, 1))).toBeLessThan(much / 4);
+  });
+
+  test('the time of the echo steps where its Move steps, and by note values alone', () => {
+    const time = { on: 'echo', control: 'time' } as const;
+    const [EIGHTH, HALF] = [ECHO_TIME_NAMES.indexOf('1/8'), ECHO_TIME_NAMES.indexOf('1/2')];
+    const one = pattern({ hits: hits([0, HAT, 2], [1920, HAT, 3]) });
+    const told = [one, channel(0, 'echo', 1), set({ on: 'echo', control: 'feedback' }, 0)];
+    const plain = heard(2 * SR, [one])[0];
+    const [left] = heard(2 * SR, [...told, moves(0, [time, 0, EIGHTH, 1440, HALF])]);
+    /** Whether an echo alone begins at a tick (120 BPM: 960 ticks are half a second). */
+    const comesAt = (tick: number) => {
+      const from = Math.round((tick / 1920) * SR);
+      const of = (sound: Float32Array) => energy(sound, from + 300, from + 3000);
+      return of(left) > 4 * of(plain) + NOTHING;
+    };
+    // An eighth after the first stroke, and a half after the second, which is beyond the bar.
+    expect([480, 960, 1440, 2400, 2880].map(comesAt)).toEqual([true, false, false, false, false]);
+    expect(energy(more(new Rig().tell(KIT, ...told, moves(0, [time, 0, HALF]), PLAY), 2 * SR)[0], SR * 0.27, SR * 0.3)).toBeLessThan(0.01); // prettier-ignore
+  });
 });

@@ -1,28 +1,31 @@
 import { MAX_TRACKS } from '../document/limits';
 import { CHANNELS, FIRST_GROUP_CHANNEL, MIX_CONTROLS, MIX_RANGES, TO_WHOLE, WHOLE_CHANNEL } from '../document/mix';
-import { channelOfTable, controlOfTable, MOVED_CHANNELS } from '../document/moves';
+import { channelOfTable, controlOfTable, MOVED_CHANNELS, returnOfTable } from '../document/moves';
+import { RETURN_CONTROLS, returnPlace, returnRange } from '../document/returns';
 import type { Handlers } from '../protocol/commands';
 import type { EventQueue } from '../protocol/events';
 import { moveValue } from '../sequence/moveValue';
 import { Looks } from './looks';
-import type { Mixer } from './mixer';
+import { MOVED_PLACES, MOVED_RETURNS_FROM, type Mixer } from './mixer';
 import type { Striker } from './striker';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 
 const CONTROLS = MIX_CONTROLS.length;
-const RANGES = MIX_CONTROLS.map((control) => MIX_RANGES[control]);
+const CHANNEL_RANGES = MIX_CONTROLS.map((control) => MIX_RANGES[control]);
+const RETURN_RANGES = RETURN_CONTROLS.map((control) => returnRange(control)!);
+const RANGES = [...Array.from({ length: CHANNELS }, () => CHANNEL_RANGES).flat(), ...RETURN_RANGES];
 const [TRACK, GROUP] = [MOVED_CHANNELS.indexOf('track'), MOVED_CHANNELS.indexOf('group')];
 
 /**
- * What hands and Moves do to the channels of the mix, in the place of their settings. A hand comes before a Move; of two patterns that move
+ * What hands and Moves do to the channels of the mix, to its echo and its room, in the place of their settings. A hand comes before a Move; of two patterns that move
  * the same, that of the later track has it.
  */
 export class MixMoves extends Looks {
-  /** Where hands hold controls, by channel and control; NaN where they do not. */
-  private readonly held = new Float64Array(CHANNELS * CONTROLS).fill(NaN);
+  /** Where hands hold controls, by their places in the mixer; NaN where they do not. */
+  private readonly held = new Float64Array(MOVED_PLACES).fill(NaN);
   /** Where they are to be, likewise. */
-  private readonly wanted = new Float64Array(CHANNELS * CONTROLS).fill(NaN);
+  private readonly wanted = new Float64Array(MOVED_PLACES).fill(NaN);
 
   constructor(
     transport: Transport,
@@ -34,11 +37,14 @@ export class MixMoves extends Looks {
     super(transport);
   }
 
-  readonly commands: Handlers<'ride'> = {
-    ride: ({ channel, control, value }) => {
-      this.held[channel * CONTROLS + MIX_CONTROLS.indexOf(control)] = value;
-    },
+  readonly commands: Handlers<'ride' | 'rideReturn'> = {
+    ride: ({ channel, control, value }) => this.hold(channel * CONTROLS + MIX_CONTROLS.indexOf(control), value),
+    rideReturn: ({ on, control, value }) => this.hold(MOVED_RETURNS_FROM + returnPlace({ on, control }), value),
   };
+
+  private hold(at: number, value: number): void {
+    this.held[at] = withinRange(at, value);
+  }
 
   /** Whether a hand is on any control. */
   get isHeld(): boolean {
@@ -75,15 +81,19 @@ export class MixMoves extends Looks {
       const position = player.positionAt(tick);
       if (Number.isNaN(position)) continue;
       for (const table of player.mixTables) {
-        const channel = this.channelOf(track, channelOfTable(table));
-        if (channel < 0) continue;
-        const control = controlOfTable(table);
-        const at = channel * CONTROLS + control;
-        if (!Number.isNaN(held[at]!)) continue;
-        const { min, max } = RANGES[control]!;
-        wanted[at] = Math.min(max, Math.max(min, moveValue(player.moves[table]!, position)));
+        const at = this.placeOf(track, table);
+        if (at < 0 || !Number.isNaN(held[at]!)) continue;
+        wanted[at] = withinRange(at, moveValue(player.moves[table]!, position, RANGES[at]!.stepped));
       }
     }
+  }
+
+  /** The place that a Move of a track's pattern means; -1: there is none. */
+  private placeOf(track: number, table: number): number {
+    const ofReturn = returnOfTable(table);
+    if (ofReturn >= 0) return MOVED_RETURNS_FROM + ofReturn;
+    const channel = this.channelOf(track, channelOfTable(table));
+    return channel < 0 ? -1 : channel * CONTROLS + controlOfTable(table);
   }
 
   /** The channel that a track's pattern means; -1: its track goes to no group. */
@@ -97,9 +107,23 @@ export class MixMoves extends Looks {
   /** Who skims hears nothing of it. */
   private tell(at: number, value: number): void {
     if (!this.striker.isSilent) return;
-    const event = this.events.add('moved', this.transport.frame);
+    const { frame } = this.transport;
+    if (at >= MOVED_RETURNS_FROM) {
+      const event = this.events.add('returnMoved', frame);
+      event.place = at - MOVED_RETURNS_FROM;
+      event.value = value;
+      return;
+    }
+    const event = this.events.add('moved', frame);
     event.channel = Math.floor(at / CONTROLS);
     event.control = at % CONTROLS;
     event.value = value;
   }
+}
+
+/** @param value NaN stays what it is */
+function withinRange(at: number, value: number): number {
+  const { min, max, stepped } = RANGES[at]!;
+  const within = Math.min(max, Math.max(min, value));
+  return stepped ? Math.round(within) : within;
 }

@@ -3,8 +3,6 @@ import type { Handlers } from '../protocol/commands';
 import { DcBlocker } from '../sound/dcBlocker';
 import { Limiter } from '../sound/limiter';
 import type { Click } from '../sound/click';
-import { Echo } from '../sound/mix/echo';
-import { Room, ROOM_SETTINGS } from '../sound/mix/room/room';
 import { MixBus } from '../sound/mix/mixBus';
 import { RAMP_SECONDS, Strip } from '../sound/mix/strip';
 import type { DrumVoice } from '../sound/drumVoice';
@@ -13,12 +11,13 @@ import { tickAt } from '../time/timeline';
 import type { EventQueue } from '../protocol/events';
 import { Meters } from './meters';
 import type { Part } from './part';
+import { Returns } from './returns';
 import type { Transport } from './transport';
 import { MAX_TRACKS, PADS } from '../document/limits';
+import { RETURN_CONTROLS } from '../document/returns';
 import {
   ANY_PAD,
   CHANNELS,
-  ECHO_TIMES,
   FIRST_GROUP_CHANNEL,
   MAX_GROUPS,
   MIX_CONTROLS,
@@ -29,6 +28,10 @@ import {
   WITH_TRACK,
   type MixControl,
 } from '../document/mix';
+
+/** Places of all that can be moved: the controls of each channel, then those of the echo and the room. */
+export const MOVED_RETURNS_FROM = CHANNELS * MIX_CONTROLS.length;
+export const MOVED_PLACES = MOVED_RETURNS_FROM + RETURN_CONTROLS.length;
 
 /** A strip is as loud as what comes in until it is told its level. */
 const NEUTRALS = MIX_CONTROLS.map((control) => (control === 'level' ? 1 : MIX_RANGES[control].neutral));
@@ -52,9 +55,10 @@ export class Mixer implements Part {
   /** Loudest output sample since it was last set to 0. */
   peak = 0;
   readonly meters: Meters;
-  /** Where controls of channels are moved to in the place of their settings, by channel and control; NaN where they are not. */
-  readonly moved = new Float64Array(CHANNELS * MIX_CONTROLS.length).fill(NaN);
-  private readonly settings = Float64Array.from(this.moved, (_, i) => NEUTRALS[i % NEUTRALS.length]!);
+  /** Where controls are moved to in the place of their settings; NaN where they are not. */
+  readonly moved = new Float64Array(MOVED_PLACES).fill(NaN);
+  /** What the controls of channels are set to. */
+  private readonly settings = Float64Array.from({ length: MOVED_RETURNS_FROM }, (_, i) => NEUTRALS[i % NEUTRALS.length]!); // prettier-ignore
   private readonly strips: readonly Strip[];
   /** What has each channel duck: a track, and a pad of it or ANY_PAD. */
   private readonly keyTracks = new Int8Array(CHANNELS).fill(NO_KEY);
@@ -69,12 +73,7 @@ export class Mixer implements Part {
   private groups: number[] = [];
   /** Voices of each track that ring in the stretch being rendered. */
   private readonly ringing = new Int32Array(MAX_TRACKS);
-  private readonly room: Room;
-  private readonly echo: Echo;
-  /** Ticks between two echoes; 0 where they are told in ms. */
-  private echoTicks: number = ECHO_TIMES['1/8 dotted'];
-  private echoMs = 0;
-  private echoFramesPerTick = 0;
+  private readonly returns: Returns;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
   private readonly dcRight: DcBlocker;
@@ -84,7 +83,7 @@ export class Mixer implements Part {
   private fadeGain = 1;
 
   constructor(
-    private readonly sampleRate: number,
+    sampleRate: number,
     private readonly transport: Transport,
     private readonly launcher: Launcher,
     private readonly voices: VoicePool,
@@ -93,15 +92,16 @@ export class Mixer implements Part {
   ) {
     this.strips = Array.from({ length: CHANNELS }, () => new Strip(sampleRate));
     this.meters = new Meters(sampleRate, transport, events, this.strips);
-    this.room = new Room(sampleRate);
-    this.echo = new Echo(sampleRate);
+    this.returns = new Returns(sampleRate, transport, this.moved.subarray(MOVED_RETURNS_FROM));
+    this.commands = { ...this.ownCommands, ...this.returns.commands };
     this.limiter = new Limiter(sampleRate);
     this.dcLeft = new DcBlocker(sampleRate);
     this.dcRight = new DcBlocker(sampleRate);
     this.rampStep = 1 / (RAMP_SECONDS * sampleRate);
   }
 
-  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo' | 'echo' | 'room'> = {
+  readonly commands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo' | 'echo' | 'room'>;
+  private readonly ownCommands: Handlers<'trackLevel' | 'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo'> = {
     trackLevel: ({ track, level }) => this.set(track, 'level', level),
     channel: ({ channel, control, value }) => this.set(channel, control, value),
     duckedBy: ({ channel, track, pad }) => {
@@ -114,18 +114,6 @@ export class Mixer implements Part {
       this.orderGroups();
     },
     padGoesTo: ({ track, pad, group }) => this.sendPad(track, pad, group),
-    echo: ({ ticks, ms, feedback, tone, width, tape }) => {
-      this.echoTicks = ticks;
-      this.echoMs = ms;
-      this.echoFramesPerTick = 0;
-      this.echo.setTape(tape === true);
-      this.echo.set('feedback', feedback);
-      this.echo.set('tone', tone);
-      this.echo.set('width', width);
-    },
-    room: (settings) => {
-      for (const setting of ROOM_SETTINGS) this.room.set(setting, settings[setting]);
-    },
   };
 
   /**
@@ -133,6 +121,7 @@ export class Mixer implements Part {
    * @param at place in `moved`
    */
   move(at: number, value: number): void {
+    if (at >= MOVED_RETURNS_FROM) return this.returns.move(at - MOVED_RETURNS_FROM, value);
     this.moved[at] = value;
     const control = MIX_CONTROLS[at % MIX_CONTROLS.length]!;
     const strip = this.strips[Math.floor(at / MIX_CONTROLS.length)]!;
@@ -182,13 +171,12 @@ export class Mixer implements Part {
 
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
   get isSilent(): boolean {
-    const { room, limiter, dcLeft, dcRight, click } = this;
+    const { returns, limiter, dcLeft, dcRight, click } = this;
     const { frame } = this.transport;
     const settled = this.strips.every(
       (strip, channel) => strip.gain === this.targetOf(channel) && !strip.isAwake && strip.isUpAt(frame),
     );
-    const quiet =
-      this.echo.isAsleep && room.isAsleep && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
+    const quiet = returns.isSilent && dcLeft.isSilent && dcRight.isSilent && limiter.isSilent && click.isSilent;
     return settled && quiet && this.fadeGain === 1;
   }
 
@@ -199,7 +187,7 @@ export class Mixer implements Part {
 
   /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
   render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
-    const { left, right, send } = mixBus;
+    const { left, right } = mixBus;
     const { frame } = this.transport;
     mixBus.clear(frames);
     for (const group of this.groups) groupBuses[group]!.clear(frames);
@@ -212,8 +200,7 @@ export class Mixer implements Part {
     for (let track = 0; track < MAX_TRACKS; track++) this.renderTrack(track, frames);
     for (const group of this.groups) this.renderGroup(group, frames);
     this.renderFade(frames);
-    this.room.process(send, left, right, frames, frame);
-    this.renderEcho(frames);
+    this.returns.process(mixBus, frames);
     const whole = this.strips[WHOLE_CHANNEL]!;
     whole.treat(mixBus, frames, frame);
     whole.bring(mixBus, this.targetOf(WHOLE_CHANNEL), frames);
@@ -298,17 +285,6 @@ export class Mixer implements Part {
   private busAfter(channel: number): MixBus {
     const group = this.goesTo[channel]!;
     return group === TO_WHOLE ? mixBus : groupBuses[group]!;
-  }
-
-  /** Its time is looked at anew whenever it or the tempo was changed. */
-  private renderEcho(frames: number): void {
-    const { framesPerTick } = this.transport.now;
-    if (framesPerTick !== this.echoFramesPerTick) {
-      this.echoFramesPerTick = framesPerTick;
-      this.echo.setTime(this.echoTicks > 0 ? this.echoTicks * framesPerTick : (this.echoMs * this.sampleRate) / 1000);
-    }
-    if (this.echo.isAsleep && !mixBus.hasEcho) return;
-    this.echo.process(mixBus.echo, mixBus.left, mixBus.right, frames, this.transport.frame);
   }
 
   /**

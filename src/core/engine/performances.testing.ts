@@ -11,6 +11,7 @@ import {
   type SoundSettings,
 } from '../document/sound';
 import { CHANNELS, FIRST_GROUP_CHANNEL, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, WHOLE_CHANNEL } from '../document/mix';
+import { RETURN_CONTROLS } from '../document/returns';
 import { presetsOf, TONE_VOICES, type ToneSource } from '../document/toneVoices';
 import { AS_IT_IS, CHAIN, LEAVE, NO_SECTION, SILENT, THEN_STOP } from '../launch/launchState';
 import { feelRows, hitRows, moveRows } from '../sequence/hitRows';
@@ -111,9 +112,13 @@ class Chance {
   private move(): Move {
     const control = this.control();
     const ofPad: Moved = { pad: 0, control };
-    const moved: Moved = this.movesAll && this.is(0.35) ? { on: this.of(MOVED_CHANNELS), control: this.of(MIX_CONTROLS) } : ofPad; // prettier-ignore
+    const moved = this.movesAll && this.is(0.35) ? this.inMix() : ofPad;
     const points = Array.from({ length: 1 + this.whole(5) }, (_, i) => ({ tick: i * 300, value: this.value(moved) }));
     return { ...moved, ...(moved === ofPad && { pad: this.whole(PADS) }), points };
+  }
+
+  private inMix(): Moved {
+    return this.is(0.3) ? this.of(RETURN_CONTROLS) : { on: this.of(MOVED_CHANNELS), control: this.of(MIX_CONTROLS) };
   }
 
   value(moved: Moved): number {
@@ -300,6 +305,10 @@ function mixDeed(chance: Chance): Instruction {
   const control = chance.of(MIX_CONTROLS);
   const { min, max, neutral } = MIX_RANGES[control];
   const channel = chance.of([0, 1, 2, 3, 0, 1, 2, 3, FIRST_GROUP_CHANNEL + chance.whole(MAX_GROUPS), WHOLE_CHANNEL]);
+  if (chance.is(0.05)) {
+    const moved = chance.of(RETURN_CONTROLS);
+    return { type: 'rideReturn', ...moved, value: chance.is(0.5) ? NaN : chance.value(moved) };
+  }
   if (chance.is(0.2)) {
     return { type: 'ride', channel, control, value: chance.is(0.5) ? NaN : chance.value({ on: 'track', control }) };
   }

@@ -4,6 +4,7 @@ import type { Arpeggio } from '../document/tones';
 import type { ToneSource } from '../document/toneVoices';
 import type { Control } from '../document/moves';
 import type { MixControl, RoomSettings } from '../document/mix';
+import type { MovedReturn } from '../document/returns';
 import type { ClickSound, ClickTime } from '../document/metronome';
 import type { ChainPlan, Launch, MuteSolo, SectionPlan } from '../launch/launchRules';
 import type { PreparedSample } from '../sample/levels';
@@ -61,6 +62,8 @@ export interface CommandFields {
   channel: { channel: number; control: MixControl; value: number };
   /** A hand holds a control of a channel at a value, in the place of its setting and of Moves; NaN lets go. */
   ride: { channel: number; control: MixControl; value: number };
+  /** And one of the echo or the room. */
+  rideReturn: MovedReturn & { value: number };
   /** The pad whose strokes have a channel duck, ANY_PAD for all of its track's; NO_KEY as the track: none does. */
   duckedBy: { channel: number; track: number; pad: number };
   /** A track or a group goes to a group, which goes to none itself; -1: to the whole mix. */

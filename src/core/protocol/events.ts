@@ -18,6 +18,8 @@ export const EVENT_FIELDS = {
   pressed: { track: 'number', pad: 'number', pressure: 'number' },
   /** And a control of the mix (by its place in MIX_CONTROLS) is moved in the place of its setting; NaN: no more. */
   moved: { channel: 'number', control: 'number', value: 'number' },
+  /** And one of the echo or the room (by its place in RETURN_CONTROLS). */
+  returnMoved: { place: 'number', value: 'number' },
   /**
    * A stroke was recorded into a slot. `struck` and `placed` are in the pattern; `pass` is the same for all strokes of one time
    * round; `serial` counts the engine's recorded hits from 1; `length` in ticks is known at once for note repeat. `snapGrid` is

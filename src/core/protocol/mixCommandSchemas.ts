@@ -2,12 +2,17 @@ import { IsBoolean, IsIn, IsOptional } from 'class-validator';
 import { FAR_TICKS, MAX_TRACKS, PADS } from '../document/limits';
 import { ANY_PAD, CHANNELS, ECHO_MS, MAX_GROUPS, MIX_CONTROLS, MIX_RANGES, NO_KEY, TO_WHOLE, WHOLE_CHANNEL, WITH_TRACK, type MixControl } from '../document/mix'; // prettier-ignore
 import { OfRoom } from '../document/mixSchema';
+import { returnPlace } from '../document/returns';
 import { Between, Such, Whole } from '../document/validation';
 import { AnySchema, isNumber, NumberOrNone } from './commandSchema';
 
 function isInRange(value: unknown, { control }: { control?: MixControl }): boolean {
   const range = MIX_CONTROLS.includes(control!) && MIX_RANGES[control!];
   return range && isNumber(value) && (value as number) >= range.min && (value as number) <= range.max;
+}
+
+function isOfReturn(control: unknown, { on }: { on?: unknown }): boolean {
+  return returnPlace({ on: String(on), control: String(control) }) >= 0;
 }
 
 class ChannelControlSchema extends AnySchema {
@@ -25,6 +30,12 @@ class DuckedBySchema extends AnySchema {
 class RideSchema extends AnySchema {
   @Whole(0, CHANNELS - 1) channel!: number;
   @IsIn(MIX_CONTROLS) control!: MixControl;
+  @NumberOrNone() value!: number;
+}
+
+class RideReturnSchema extends AnySchema {
+  @IsIn(['echo', 'room']) on!: string;
+  @Such(isOfReturn, 'must be one of the echo, or of the room') control!: string;
   @NumberOrNone() value!: number;
 }
 
@@ -63,6 +74,7 @@ class MetersSchema extends AnySchema {
 export const MIX_SCHEMAS = {
   channel: ChannelControlSchema,
   ride: RideSchema,
+  rideReturn: RideReturnSchema,
   duckedBy: DuckedBySchema,
   goesTo: GoesToSchema,
   padGoesTo: PadGoesToSchema,

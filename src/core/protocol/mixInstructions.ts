@@ -70,7 +70,8 @@ function groupChanges(channel: number, old: Group | undefined, group: Group | un
   ];
 }
 
-function echoInstruction({ time, ...rest }: Echo): Instruction<'echo'> {
+/** @returns what the echo is told by the engine's command */
+export function echoInstruction({ time, ...rest }: Echo): Instruction<'echo'> {
   return typeof time === 'number'
     ? { type: 'echo', ticks: 0, ms: time, ...rest }
     : { type: 'echo', ticks: ECHO_TIMES[time], ms: 0, ...rest };

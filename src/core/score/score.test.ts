@@ -95,6 +95,9 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
     { on: 'track', control: 'level', points: course([0, 1], [3000, 0.2], [5000, 0.9]) },
     { on: 'group', control: 'room', points: course([0, 0.5]) },
     { on: 'whole', control: 'filter', points: course([0, -0.5], [3840, 0]) },
+    { on: 'room', control: 'size', points: course([0, 0.4], [3840, 2]) },
+    { on: 'echo', control: 'feedback', points: course([0, 0.2], [3840, 0.8]) },
+    { on: 'echo', control: 'time', points: course([0, 3], [1920, 5]) },
   ];
   tracks[3] = {
     ...tracks[3]!,
@@ -114,7 +117,9 @@ test('a score plays the mix that was heard, what was turned meanwhile, too', () 
     at(70000, { type: 'goesTo', channel: 3, group: 1 } as const),
     at(72000, { type: 'padGoesTo', track: 0, pad: 4, group: 0 } as const),
     at(75000, { type: 'room', size: 1.5, damping: 0.2, width: 0.5, preDelay: 25 } as const),
+    at(78000, { type: 'rideReturn', on: 'echo', control: 'tone', value: 0.9 } as const),
     at(80000, { type: 'ride', channel: 3, control: 'echo', value: NaN } as const),
+    at(95000, { type: 'rideReturn', on: 'echo', control: 'tone', value: NaN } as const),
     at(90000, { type: 'goesTo', channel: 0, group: -1 } as const),
     at(100000, { type: 'echo', ticks: 240, ms: 0, feedback: 0.5, tone: 0.5, width: 0 } as const),
   ];

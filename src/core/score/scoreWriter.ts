@@ -102,6 +102,7 @@ export class ScoreWriter {
     else if (event.kind === 'sounded') this.sounded(event);
     else if (event.kind === 'released') this.released(event);
     else if (event.kind === 'pressed') this.turned.pressed(event, this.tickAt(event.frame));
+    else if (event.kind === 'returnMoved') this.turned.returnMoved(event, this.tickAt(event.frame));
     else if (event.kind === 'moved') this.noteLevel(event.frame, this.turned.moved(event, this.tickAt(event.frame)));
     else if (event.kind === 'waiting' && !event.beneath) {
       const { muted, soloed } = event;

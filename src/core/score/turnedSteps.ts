@@ -4,6 +4,7 @@ import { tracksOf, type BeatSet } from '../document/set';
 import type { CommandType, Instruction } from '../protocol/commands';
 import type { EngineEvent } from '../protocol/events';
 import { channelChanges, mixChanges, wayChanges } from '../protocol/mixInstructions';
+import { ReturnsTold } from './returnsTold';
 import type { TurnedStep } from './score';
 
 type Event<K extends EngineEvent['kind']> = Extract<EngineEvent, { kind: K }>;
@@ -31,6 +32,7 @@ export class TurnedNotes {
   /** What controls of the mix are set to, and where they are moved to in the place of that. */
   private readonly settings = new Map<string, number>();
   private readonly moves = new Map<string, number>();
+  private readonly returns = new ReturnsTold();
 
   /** @param set that the run begins with, at a tick */
   constructor(set: BeatSet, tick: number) {
@@ -42,7 +44,8 @@ export class TurnedNotes {
   command(told: Turned, tick: number): TrackLevel | null {
     if (told.type === 'trackLevel') return this.set(told.track, 'level', told.level, tick);
     if (told.type === 'channel') return this.set(told.channel, told.control, told.value, tick);
-    this.steps.push({ tick, told });
+    const isOfReturn = told.type === 'echo' || told.type === 'room';
+    this.steps.push({ tick, told: isOfReturn ? this.returns.command(told) : told });
     return null;
   }
 
@@ -58,6 +61,10 @@ export class TurnedNotes {
       this.moves.get(key) ?? this.settings.get(key) ?? MIX_RANGES[control].neutral,
       tick,
     );
+  }
+
+  returnMoved({ place, value }: Event<'returnMoved'>, tick: number): void {
+    this.steps.push({ tick, told: this.returns.moved(place, value) });
   }
 
   pressed({ track, pad, pressure }: Event<'pressed'>, tick: number): void {

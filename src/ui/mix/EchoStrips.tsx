@@ -1,4 +1,5 @@
-import { ECHO_MS, ECHO_TIMES, FIRST_ECHO, type Echo, type EchoTime } from '@/core/document/mix';
+import { ECHO_MS, FIRST_ECHO, type Echo, type EchoTime } from '@/core/document/mix';
+import { ECHO_TIME_NAMES } from '@/core/document/returns';
 import { echoSet } from '@/store/mixSlice';
 import { selectSet } from '@/store/selectors';
 import { useAppDispatch, useAppSelector } from '@/store/store';
@@ -6,12 +7,17 @@ import { Choice } from '../shared/Choice';
 import { Segments } from '../shared/Segments';
 import { SheetTitle } from '../shared/Sheet';
 import { ValueStrip } from '../shared/ValueStrip';
-import { msScale, SHARE_SCALE } from './mixScales';
+import { msScale } from './mixScales';
+import { ReturnStrip } from './ReturnStrip';
+import { useReturnTurn } from './useMixTurn';
 
 const TIMES = [
-  ...(Object.keys(ECHO_TIMES) as EchoTime[]).map((time) => ({ value: time as string, name: time as string })),
+  ...ECHO_TIME_NAMES.map((time) => ({ value: time as string, name: time as string })),
   { value: 'ms', name: 'In ms' },
 ];
+
+/** What it is at first when it is told in ms. */
+const FIRST_MS = 375;
 
 /** How it comes to another time, or another tempo. */
 const ARRIVALS = [
@@ -26,14 +32,22 @@ export function EchoStrips() {
   const { time } = echo;
   const change = (changed: Partial<Echo>, gesture = `echo ${Object.keys(changed).join()}`) =>
     dispatch(echoSet({ change: changed, gesture }));
-  const share = (of: 'feedback' | 'tone' | 'width', caption: string) => (
-    <ValueStrip
-      label={`Echo ${of}`}
+  const setTime = (place: number) => change({ time: ECHO_TIME_NAMES[place]! });
+  const hand = useReturnTurn({ on: 'echo', control: 'time' }, ECHO_TIME_NAMES.indexOf(time as EchoTime), setTime);
+  const choose = (value: string) => {
+    const place = ECHO_TIME_NAMES.indexOf(value as EchoTime);
+    if (place < 0) return change({ time: FIRST_MS });
+    // What is chosen is not held: it is a step in the Moves, or what holds where nothing moves it.
+    if (!hand.writes) return setTime(place);
+    hand.turn(place);
+    hand.letGo();
+  };
+  const share = (control: 'feedback' | 'tone' | 'width', caption: string) => (
+    <ReturnStrip
+      moved={{ on: 'echo', control }}
       caption={caption}
-      value={echo[of]}
-      own={FIRST_ECHO[of]}
-      scale={SHARE_SCALE}
-      onSet={(value, gesture) => change({ [of]: value ?? FIRST_ECHO[of] }, gesture)}
+      setting={echo[control]}
+      onSet={(value, gesture) => change({ [control]: value }, gesture)}
     />
   );
   return (
@@ -41,20 +55,20 @@ export function EchoStrips() {
       <SheetTitle>Echo</SheetTitle>
       <Choice
         label="Echo time"
-        caption="Comes after"
+        caption={hand.isMoved ? 'Comes after · Moves' : 'Comes after'}
         numeric
         value={typeof time === 'number' ? 'ms' : time}
         options={TIMES}
-        onChoose={(value) => change({ time: value === 'ms' ? 375 : (value as EchoTime) })}
+        onChoose={choose}
       />
       {typeof time === 'number' && (
         <ValueStrip
           label="Echo ms"
           caption="Time"
           value={time}
-          own={375}
+          own={FIRST_MS}
           scale={msScale(ECHO_MS)}
-          onSet={(value, gesture) => change({ time: value ?? 375 }, gesture)}
+          onSet={(value, gesture) => change({ time: value ?? FIRST_MS }, gesture)}
         />
       )}
       <Segments

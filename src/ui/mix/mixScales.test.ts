@@ -1,8 +1,12 @@
 import { MIX_CONTROLS, MIX_RANGES } from '@/core/document/mix';
-import { LEVEL_SCALE, mixScale, msScale, SHARE_SCALE } from './mixScales';
+import { RETURN_CONTROLS, returnName, returnRange } from '@/core/document/returns';
+import { LEVEL_SCALE, mixScale, msScale, returnScale, SHARE_SCALE } from './mixScales';
 
 const scales = [
   ...MIX_CONTROLS.filter((control) => control !== 'level').map((control) => [control, mixScale(control)] as const),
+  ...RETURN_CONTROLS.filter(({ control }) => control !== 'time').map(
+    (moved) => [returnName(moved), returnScale(moved)] as const,
+  ),
   ['a share', SHARE_SCALE] as const,
   ['ms', msScale({ min: 1, max: 2000 })] as const,
   ['level', LEVEL_SCALE] as const,
@@ -35,4 +39,14 @@ test('numbers are shown as they are said: a plus above 0, dB of a level, off at 
   expect(LEVEL_SCALE.shown(LEVEL_SCALE.at(0.5)).number).toBeCloseTo(-12.04, 2);
   expect([LEVEL_SCALE.text(LEVEL_SCALE.shown(0).number), LEVEL_SCALE.read(-70, 'dB'), LEVEL_SCALE.read(3, 'dB')]).toEqual(['off', 0, 1]); // prettier-ignore
   expect(MIX_RANGES.level.max).toBe(1);
+});
+
+test('each control of the echo and the room runs over its range; the echo’s time by note values', () => {
+  for (const moved of RETURN_CONTROLS) {
+    const { min, max } = returnRange(moved)!;
+    const { at, share } = returnScale(moved);
+    expect([at(0), at(1), share(min), share(max)]).toEqual([min, max, 0, 1]);
+  }
+  const { at, text } = returnScale({ on: 'echo', control: 'time' });
+  expect([0, 0.5, 0.6, 1].map((place) => text(at(place)))).toEqual(['1/16', '1/4 triplet', '1/8 dotted', '1/2']);
 });

@@ -1,4 +1,5 @@
-import { MIX_RANGES, ROOM_RANGES, type MixControl, type RoomSettings } from '@/core/document/mix';
+import { MIX_RANGES, ROOM_RANGES, type MixControl } from '@/core/document/mix';
+import { ECHO_TIME_NAMES, type MovedReturn } from '@/core/document/returns';
 import type { ValueScale } from '../shared/ValueStrip';
 
 /** Softer than this is off, dB. */
@@ -53,13 +54,27 @@ export function msScale(range: { min: number; max: number }): ValueScale {
   return scaleOf(range, { runs: 'by ratio', unit: 'ms', step: 1 / 12, decimals: 0 });
 }
 
-/** How what the room can be told lies on its strips. */
-export const ROOM_SCALES: Record<keyof RoomSettings, ValueScale> = {
+/** Note values by their places in ECHO_TIME_NAMES. */
+const TIME_SCALE: ValueScale = {
+  ...scaleOf({ min: 0, max: ECHO_TIME_NAMES.length - 1 }, { runs: 'evenly', unit: '', step: 1, decimals: 0 }),
+  at: (share) => Math.round(Math.min(1, Math.max(0, share)) * (ECHO_TIME_NAMES.length - 1)),
+  text: (place) => ECHO_TIME_NAMES[place] ?? '',
+};
+
+const RETURN_SCALES: Record<MovedReturn['control'], ValueScale> = {
+  time: TIME_SCALE,
+  feedback: SHARE_SCALE,
+  tone: SHARE_SCALE,
   size: scaleOf(ROOM_RANGES.size, { runs: 'by ratio', unit: 's', step: 1 / 12, decimals: 2 }),
   damping: SHARE_SCALE,
   width: SHARE_SCALE,
   preDelay: scaleOf(ROOM_RANGES.preDelay, { runs: 'evenly', unit: 'ms', step: 1, decimals: 0 }),
 };
+
+/** How a control of the echo or the room lies on its strip. */
+export function returnScale({ control }: MovedReturn): ValueScale {
+  return RETURN_SCALES[control];
+}
 
 function scaleOf(
   { min, max }: { min: number; max: number },

@@ -1,6 +1,7 @@
 import { useRef, useState } from 'react';
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '@/core/document/mix';
-import { isSameMoved, type MovedMix } from '@/core/document/moves';
+import { isSameMoved, type MovedInMix } from '@/core/document/moves';
+import type { MovedReturn } from '@/core/document/returns';
 import { patternAt, tracksOf } from '@/core/document/set';
 import { selectSet, selectShown } from '@/store/selectors';
 import type { RootState } from '@/store/store';
@@ -10,7 +11,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 /** A track, and what its patterns move. */
 interface Ridden {
   track: number;
-  moved: MovedMix;
+  moved: MovedInMix;
 }
 
 /**
@@ -32,24 +33,36 @@ function isMovedIn(state: RootState, { track, moved }: Ridden): boolean {
   return pattern?.moves?.some((move) => isSameMoved(move, moved)) === true;
 }
 
-/**
- * One control of a channel under a hand. It is ridden where the pattern that plays moves it, and while Moves are written; else its
- * setting is turned.
- */
+/** One control of a channel under a hand, as `useTurn` has it. */
 export function useMixTurn(channel: number, control: MixControl, setting: number, set: (value: number) => void) {
+  return useTurn((state) => riddenBy(state, channel, control), setting, set);
+}
+
+/** And one of the echo or the room, which the shown track's patterns move. */
+export function useReturnTurn(moved: MovedReturn, setting: number, set: (value: number) => void) {
+  return useTurn((state) => ({ track: selectShown(state), moved }), setting, set);
+}
+
+/**
+ * A control of the mix under a hand. It is ridden where the pattern that plays moves it, and while Moves are written; else its setting is
+ * turned.
+ */
+function useTurn(riddenIn: (state: RootState) => Ridden | null, setting: number, set: (value: number) => void) {
   const { rides } = useInstrument();
   const isMoved = useAppSelector((state) => {
-    const ridden = riddenBy(state, channel, control);
+    const ridden = riddenIn(state);
     return ridden !== null && isMovedIn(state, ridden);
   });
   const writes = useAppSelector(({ session }) => session.mixWrites && session.recording && session.playing);
-  const ridden = useAppSelector((state) => riddenBy(state, channel, control), sameRidden);
+  const ridden = useAppSelector(riddenIn, sameRidden);
   const [held, setHeld] = useState<number | null>(null);
   // A key turns and lets go within one look at the state.
   const riding = useRef<Ridden | null>(null);
   return {
     /** The pattern that plays moves it. */
     isMoved,
+    /** What is turned now becomes Moves. */
+    writes,
     value: held ?? setting,
     turn: (value: number) => {
       if (!ridden || !(isMoved || writes)) return set(value);

@@ -1,13 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
-import { MIX_CONTROL_NAMES, type MixControl } from '@/core/document/mix';
+import { counted } from '@/core/counted';
+import { MIX_CONTROL_NAMES } from '@/core/document/mix';
 import {
   CONTROL_NAMES,
+  isOfReturn,
   isSameMoved,
   movedName,
   movedRange,
-  type Control,
   type Moved,
-  type MovedChannel,
   type MovePoint,
 } from '@/core/document/moves';
 import { movePoints } from '@/core/edit/editMoves';
@@ -23,9 +23,10 @@ import { Segments } from '../shared/Segments';
 import { Sheet } from '../shared/Sheet';
 import { Strip } from '../shared/Strip';
 import { Words } from '../shared/Words';
-import { mixScale } from '../mix/mixScales';
-import { controlWords, SHOWN_CONTROLS, type Shown } from '../steps/valueWords';
-import { selectMovableChannels } from './mixMoved';
+import { mixScale, returnScale } from '../mix/mixScales';
+import { movedScale } from '../steps/movedScale';
+import { SHOWN_CONTROLS, type Shown } from '../steps/valueWords';
+import { selectMovableChannels, type MovableChannel } from './mixMoved';
 
 const WRITES: { value: RidesWrite; name: string }[] = [
   { value: 'touch', name: 'While moved' },
@@ -51,7 +52,7 @@ export function MovesSheet() {
   const controls = useAppSelector(selectControls);
   const channels = useAppSelector(selectMovableChannels);
   const pads = lanesOf(useAppSelector(selectTrack));
-  const [on, setOn] = useState<MovedChannel | null>(null);
+  const [on, setOn] = useState<MovableChannel['on'] | null>(null);
   const [held, setHeld] = useState<readonly Held[]>([]);
   // A hand that leaves the sheet leaves its controls.
   const leave = useRef(() => {});
@@ -69,7 +70,7 @@ export function MovesSheet() {
   return (
     <Sheet
       title="Moves"
-      about="Ride pitch, filter, level or a send of a sound or of a track while it plays; recorded, the pattern repeats it."
+      about="Ride a sound, a track, the echo or the room while it plays; recorded, the pattern repeats it."
     >
       <Choice
         label="Moves of"
@@ -134,34 +135,37 @@ interface StripProps {
 
 function MoveStrip({ moved, points, own, held, onRide, onLetGo }: StripProps) {
   const { min, max, stepped } = movedRange(moved);
-  const { control } = moved;
   const value = held ?? points[0]?.value ?? own;
-  const state = held !== undefined ? 'held' : points.length > 0 ? `${points.length} points` : '';
-  const shown = 'pad' in moved ? shownOfPad(moved.control) : shownOfMix(moved.control);
+  const state = held !== undefined ? 'held' : points.length > 0 ? counted(points.length, 'point') : '';
+  const shown = shownOf(moved);
   return (
     <Strip
-      label={'pad' in moved ? CONTROL_NAMES[moved.control] : MIX_CONTROL_NAMES[moved.control]}
+      label={nameOf(moved)}
       maps={'pad' in moved ? { do: 'turn', control: moved.control, pad: moved.pad } : undefined}
       value={value}
       min={min}
       max={max}
-      step={stepped ? 1 : control === 'pitch' ? 0.1 : 0.01}
+      step={stepped ? 1 : moved.control === 'pitch' ? 0.1 : 0.01}
       scale={shown.scale}
       unit={shown.unit}
-      note={control === 'rate' ? [controlWords(control, value), state].filter(Boolean).join(', ') : state}
+      note={stepped ? [movedScale(moved).words(value), state].filter(Boolean).join(', ') : state}
       onChange={(next, _, timeStamp) => onRide(next, timeStamp)}
       onRelease={onLetGo}
     />
   );
 }
 
-function shownOfPad(control: Control): Pick<Shown, 'scale' | 'unit'> {
-  return control === 'rate' ? { scale: 1, unit: '' } : SHOWN_CONTROLS[control];
+/** Within the sheet of what it is of. */
+function nameOf(moved: Moved): string {
+  if ('pad' in moved) return CONTROL_NAMES[moved.control];
+  return isOfReturn(moved) ? movedName(moved) : MIX_CONTROL_NAMES[moved.control];
 }
 
-/** Shares in percent, all else as it is told. */
-function shownOfMix(control: MixControl): Pick<Shown, 'scale' | 'unit'> {
-  if (control === 'level') return { scale: 100, unit: '%' };
-  const { number, unit } = mixScale(control).shown(1);
+/** Shares in percent, all else as it is told; what is stepped by the number of its step. */
+function shownOf(moved: Moved): Pick<Shown, 'scale' | 'unit'> {
+  if (movedRange(moved).stepped) return { scale: 1, unit: '' };
+  if ('pad' in moved) return SHOWN_CONTROLS[moved.control as keyof typeof SHOWN_CONTROLS];
+  if (moved.control === 'level') return { scale: 100, unit: '%' };
+  const { number, unit } = (isOfReturn(moved) ? returnScale(moved) : mixScale(moved.control)).shown(1);
   return { scale: number, unit };
 }

@@ -1,5 +1,6 @@
-import { movedRange, type Moved } from '@/core/document/moves';
-import { LEVEL_SCALE, mixScale } from '../mix/mixScales';
+import { isOfReturn, movedRange, type Moved, type MovedInMix } from '@/core/document/moves';
+import { LEVEL_SCALE, mixScale, returnScale } from '../mix/mixScales';
+import type { ValueScale } from '../shared/ValueStrip';
 import { controlWords } from './valueWords';
 
 /** How the values of a Move lie between the foot and the top of its lane, and in words. */
@@ -21,11 +22,16 @@ export function movedScale(moved: Moved): MovedScale {
       words: (value) => controlWords(moved.control, value),
     };
   }
-  const { share, at, shown, text } = moved.control === 'level' ? LEVEL_SCALE : mixScale(moved.control);
+  const { share, at, shown, text } = scaleOf(moved);
   const words = (value: number) => {
     const { number, unit } = shown(value);
     const said = text(number);
     return said === 'off' || unit === '' ? said : `${said} ${unit}`;
   };
   return { share, at, words };
+}
+
+function scaleOf(moved: MovedInMix): ValueScale {
+  if (isOfReturn(moved)) return returnScale(moved);
+  return moved.control === 'level' ? LEVEL_SCALE : mixScale(moved.control);
 }
