@@ -95,7 +95,7 @@ test('five strips shape a voice; one of its notes at a time, or several; all of 
   await expectUsableEverywhere(page);
 });
 
-test('a finger that slides up on a note it holds presses its key; recorded, the pattern presses it again', async ({
+test('a finger that slides up on a note it holds presses its key, sideways it makes it brighter; recorded, the pattern does both again', async ({
   app,
   page,
 }) => {
@@ -109,10 +109,10 @@ test('a finger that slides up on a note it holds presses its key; recorded, the 
   await page.mouse.move(x + width / 2, y + height * 0.8);
   await page.mouse.down();
   for (const up of [0.75, 0.6, 0.4, 0.2]) await page.mouse.move(x + width / 2, y + height * up);
+  await page.mouse.move(x + width / 2 + height * 0.45, y + height * 0.2);
   await page.mouse.up();
   // The set is saved while the finger is on its way, too.
-  const isOver = ({ control, points }: Move) =>
-    control === 'pressure' && points.length > 1 && points.at(-1)!.value === 0;
+  const isOver = ({ control, points }: Move) => control === 'bright' && points.length > 1 && points.at(-1)!.value === 0;
   const pressed = await app.savedSet((saved) => (saved.tracks[LAMPS] as Track).patterns.some((pattern) => pattern?.moves?.some(isOver))); // prettier-ignore
   const moves = (pressed.tracks[LAMPS] as Track).patterns.flatMap((pattern) => pattern?.moves ?? []);
   const { points, ...moved } = moves.find(({ control }) => control === 'pressure')!;
@@ -120,6 +120,9 @@ test('a finger that slides up on a note it holds presses its key; recorded, the 
   expect(points.at(0)!.value).toBe(0);
   expect(points.at(-1)!.value).toBe(0);
   expect(Math.max(...points.map(({ value }) => value))).toBeCloseTo((0.8 - 0.2 - 0.08) / 0.6, 1);
+  const slid = moves.find(({ control }) => control === 'bright')!;
+  expect(slid).toMatchObject({ pad: 5, control: 'bright' });
+  expect(slid.points.map(({ value }) => Math.round(10 * value))).toEqual(expect.arrayContaining([0, 5, 0]));
   // The lane of Moves has it too, of the note that was played.
   await page.getByRole('link', { name: 'Steps', exact: true }).click();
   await choose(app, 'Moves lane', 'Pressure');

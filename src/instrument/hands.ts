@@ -32,12 +32,14 @@ export interface HandStroke {
   through?: boolean;
 }
 
-/** The finger on a held pad presses harder or softer. */
+/** The finger on a held pad presses harder or softer, or slides sideways. */
 export interface HandPress extends Pick<HandStroke, 'track' | 'pad' | 'at'> {
   /** As hard as a stroke would be, 0..1. */
   velocity: number;
   /** Beyond what it took to strike, 0..1. */
   pressure: number;
+  /** How far to the right (below 0: to the left) of where it struck, -1..1; absent: it cannot slide. */
+  aside?: number;
 }
 
 /** What the hands need of the instrument. */
@@ -48,7 +50,7 @@ interface Around {
   framesIn: (ms: number) => number;
   nextId: () => number;
   isFull: (place: PatternPlace) => boolean;
-  pressures: Pick<Rides, 'press' | 'letGoOfKey'>;
+  keys: Pick<Rides, 'moveKey' | 'letGoOfKey'>;
 }
 
 /** Hands on the pads: strokes, and how they are held and let go. */
@@ -105,13 +107,13 @@ export class Hands {
 
   /** What a finger plays ends. */
   private end(track: number, pad: number, at: number): readonly HeldNote[] {
-    const { send, frameHeard, framesIn, pressures } = this.around;
+    const { send, frameHeard, framesIn, keys } = this.around;
     const heard = frameHeard(at);
     this.sustained.get(track)?.delete(pad);
     const notes = this.chords.up(track, pad);
     for (const note of notes) {
       const after = framesIn(note.ends);
-      pressures.letGoOfKey(track, note.pad, at);
+      keys.letGoOfKey(track, note.pad, at);
       send({ type: 'padUp', track, pad: note.pad, heard: heard + after, ...(after && { after }) });
     }
     return notes;
@@ -125,13 +127,17 @@ export class Hands {
     if (after > 0) this.around.send({ type: 'releaseAll', after });
   }
 
-  /** What note repeat plays next is as hard; without it, a note that is held follows. */
-  press({ track, pad, velocity, pressure, at }: HandPress): void {
+  /** What note repeat plays next is as hard; without it, a note that is held follows: how it is pressed, and how bright it is. */
+  press({ track, pad, velocity, pressure, aside, at }: HandPress): void {
     const state = this.store.getState();
-    const isPressed = selectHeardSet(state).tracks[track]?.tones !== undefined;
+    const isNote = selectHeardSet(state).tracks[track]?.tones !== undefined;
+    const { send, keys } = this.around;
     for (const note of this.chords.of(track, pad)) {
-      if (state.session.repeat.on) this.around.send({ type: 'padPress', track, pad: note.pad, velocity });
-      else if (isPressed) this.around.pressures.press(track, note.pad, pressure, at);
+      if (state.session.repeat.on) send({ type: 'padPress', track, pad: note.pad, velocity });
+      else if (isNote) {
+        keys.moveKey(track, { pad: note.pad, control: 'pressure' }, pressure, at);
+        if (aside !== undefined) keys.moveKey(track, { pad: note.pad, control: 'bright' }, aside, at);
+      }
     }
   }
 

@@ -100,7 +100,7 @@ export class Instrument {
       framesIn: (ms) => Math.round((ms * this.host.sampleRate) / 1000),
       nextId: () => this.nextId(),
       isFull: (place) => this.isFull(place),
-      pressures: this.rides,
+      keys: this.rides,
     });
     this.meters = new Meters((instruction) => this.send(instruction));
     this.functions = new Functions({ store, instrument: this, openPlace: (place) => this.openPlace(place) });
@@ -179,8 +179,13 @@ export class Instrument {
     this.hands.letGo({ track: this.shown, pad, at: this.corrected(timeStamp, device) });
   }
 
-  /** The finger on a held pad presses harder or softer: see `HandPress`. */
-  padPress(pad: number, press: Pick<HandPress, 'velocity' | 'pressure'>, timeStamp: number, device: InputDevice): void {
+  /** The finger on a held pad presses harder or softer, or slides: see `HandPress`. */
+  padPress(
+    pad: number,
+    press: Pick<HandPress, 'velocity' | 'pressure' | 'aside'>,
+    timeStamp: number,
+    device: InputDevice,
+  ): void {
     this.hands.press({ ...press, track: this.shown, pad, at: this.corrected(timeStamp, device) });
   }
 

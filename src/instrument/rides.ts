@@ -1,5 +1,12 @@
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL } from '@/core/document/mix';
-import { isOfReturn, movedKey, type Moved, type MovedMix } from '@/core/document/moves';
+import {
+  HELD_CONTROLS,
+  isOfReturn,
+  movedKey,
+  type HeldControl,
+  type Moved,
+  type MovedMix,
+} from '@/core/document/moves';
 import { SILENT } from '@/core/launch/launchState';
 import type { Instruction } from '@/core/protocol/commands';
 import type { Store } from '@/store/store';
@@ -16,7 +23,7 @@ interface Held {
   isWritten: boolean;
   /** Time stamp of the last movement, ms. */
   at: number;
-  /** A knob is never let go: it rests. A key is pressed for itself: the pressure of others stays. */
+  /** A knob is never let go: it rests. What is done to a key is for itself: that of others stays. */
   by: 'finger' | 'knob' | 'key';
 }
 
@@ -65,22 +72,24 @@ export class Rides {
   }
 
   /**
-   * A finger that holds a pad presses its key, 0..1. While recording that is written from when it begins until the key is let go, and
-   * what lies around is not pressed.
+   * A finger that holds a pad presses its key or slides on it. While recording that is written from when it begins until the key is let
+   * go, and what lies around is as if nobody had touched it.
+   * @param value in the control's range
    */
-  press(track: number, pad: number, pressure: number, timeStamp: number): void {
-    const moved: Moved = { pad, control: 'pressure' };
-    if (pressure > 0 || this.held.has(keyOf(track, moved))) this.ride(track, moved, pressure, timeStamp, 'key');
+  moveKey(track: number, moved: { pad: number; control: HeldControl }, value: number, timeStamp: number): void {
+    if (value !== 0 || this.held.has(keyOf(track, moved))) this.ride(track, moved, value, timeStamp, 'key');
   }
 
-  /** The key of a pad goes up, and with it what pressed it. */
+  /** The key of a pad goes up, and with it what was done to it. */
   letGoOfKey(track: number, pad: number, timeStamp: number): void {
-    const moved: Moved = { pad, control: 'pressure' };
-    const held = this.held.get(keyOf(track, moved));
-    if (held?.by !== 'key') return;
-    // As long as it was held still.
-    if (held.isWritten) this.write(held, timeStamp);
-    this.letGo(track, moved);
+    for (const control of HELD_CONTROLS) {
+      const moved: Moved = { pad, control };
+      const held = this.held.get(keyOf(track, moved));
+      if (held?.by !== 'key') continue;
+      // As long as it was held still.
+      if (held.isWritten) this.write(held, timeStamp);
+      this.letGo(track, moved);
+    }
   }
 
   /** A finger is lifted: it lets go, unless what it rode is written on. */

@@ -4,8 +4,14 @@ import { MIX_CONTROL_NAMES, MIX_CONTROLS, MIX_RANGES, type MixControl } from './
 import { MOST_RETURN_CONTROLS, returnName, returnPlace, returnRange, type MovedReturn } from './returns';
 
 /** What a pattern can move of a pad while it plays. */
-export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start', 'pressure'] as const; // prettier-ignore
+export const CONTROLS = ['pitch', 'filter', 'decay', 'level', 'pan', 'rate', 'drive', 'room', 'resonance', 'start', 'pressure', 'bright'] as const; // prettier-ignore
 export type Control = (typeof CONTROLS)[number];
+/** Those that go on moving a note while its key is held. */
+export const HELD_CONTROLS = ['pressure', 'bright'] as const satisfies readonly Control[];
+export type HeldControl = (typeof HELD_CONTROLS)[number];
+export function isHeldControl(control: Control): control is HeldControl {
+  return (HELD_CONTROLS as readonly Control[]).includes(control);
+}
 /** Those that shape a stroke; the rate is of note repeat. */
 export const SHAPING_CONTROLS = CONTROLS.filter((control): control is Exclude<Control, 'rate'> => control !== 'rate');
 export const CONTROL_NAMES: Record<Control, string> = {
@@ -20,6 +26,7 @@ export const CONTROL_NAMES: Record<Control, string> = {
   resonance: 'Resonance',
   start: 'Start',
   pressure: 'Pressure',
+  bright: 'Bright',
 };
 
 /** A breakpoint. */
@@ -89,7 +96,8 @@ export interface ControlRange {
  * Pitch in semitones; filter in octaves of the cutoff; decay as a power of two of the sound's own; level 0..1; pan -1..1
  * from the sound's own place; rate as a place in REPEAT_RATES; drive in dB, room as a share and resonance in octaves of the quality
  * factor, each added to the sound's own; start as the share of a sample by which it begins later; pressure 0..1, on the key of a note
- * while it is held: it goes on moving what sounds, while all the others shape a stroke when it begins.
+ * while it is held, and bright -1..1, added to what the voice's own is: these go on moving what sounds, while all the others shape a stroke
+ * when it begins.
  */
 export const CONTROL_RANGES: Record<Control, ControlRange> = {
   pitch: { min: -24, max: 24, neutral: 0 },
@@ -103,6 +111,7 @@ export const CONTROL_RANGES: Record<Control, ControlRange> = {
   resonance: { min: -2, max: 3, neutral: 0 },
   start: { min: -1, max: 1, neutral: 0 },
   pressure: { min: 0, max: 1, neutral: 0 },
+  bright: { min: -1, max: 1, neutral: 0 },
 };
 
 /** The most breakpoints of one Move. */

@@ -1,5 +1,5 @@
 import type { Kit } from './kit';
-import { CONTROLS, type Control } from './moves';
+import { CONTROLS, isHeldControl, type Control } from './moves';
 import type { BeatSet } from './set';
 import { sampleOf } from './sound';
 import type { Track } from './track';
@@ -14,8 +14,8 @@ export function samplesOfSet({ tracks }: Pick<BeatSet, 'tracks'>): string[] {
   return [...new Set(Object.values(tracks).flatMap(({ kit }) => samplesOfKit(kit)))];
 }
 
-const OF_MADE = CONTROLS.filter((control) => control !== 'start' && control !== 'pressure');
-const OF_SAMPLES = CONTROLS.filter((control) => control !== 'pressure');
+const OF_MADE = CONTROLS.filter((control) => control !== 'start' && !isHeldControl(control));
+const OF_SAMPLES = CONTROLS.filter((control) => !isHeldControl(control));
 const OF_NOTES = CONTROLS.filter((control) => control !== 'start');
 
 /** The controls that move something of what a pad of a track plays. */

@@ -29,6 +29,7 @@ export class WaitingStroke implements Shape {
   room = 0.5;
   resonance = 0.5;
   pressure = 0.5;
+  bright = 0.5;
   start = 0.5;
   note = NaN;
 }
@@ -81,6 +82,7 @@ export class AlsoPlays implements FramePart {
     next.room = shape.room;
     next.resonance = shape.resonance;
     next.pressure = shape.pressure;
+    next.bright = shape.bright;
     next.start = shape.start;
     next.note = shape.note;
     return next;

@@ -16,7 +16,7 @@ import { PadControls } from './padControls';
 import type { FramePart, Part, TickPart } from './part';
 import { PatternIntake } from './patternIntake';
 import { PatternPlayback } from './patternPlayback';
-import { Pressures } from './pressures';
+import { HeldNotes } from './heldNotes';
 import { Recorder } from './recorder';
 import { Rolls } from './rolls';
 import { SampleBank } from './sampleBank';
@@ -79,7 +79,7 @@ export class Engine {
     const heardPads = new HeardPads();
     const controls = new PadControls(rack, sounds);
     const striker = new Striker(sampleRate, transport, { rack, sounds, samples, controls, events });
-    const pressures = new Pressures(transport, rack, controls, striker, events);
+    const heldNotes = new HeldNotes(transport, rack, controls, striker, events);
     const launcher = new Launcher({
       span: (track, slot) => rack.tracks[track]!.slots[slot]?.span ?? 0,
       start: (track, slot) => rack.tracks[track]!.slots[slot]?.start ?? 0,
@@ -118,10 +118,10 @@ export class Engine {
       also: striker.also,
     };
     this.snapshots = new Snapshots(states);
-    this.frameParts = [striker, striker.also, repeater, check, pressures, mixMoves, mixer.meters];
+    this.frameParts = [striker, striker.also, repeater, check, heldNotes, mixMoves, mixer.meters];
     this.tickParts = [launch, windows, rolls, playback, metronome];
     parts.push(striker, striker.also, hands, repeater, check, launch, windows, rolls, playback, metronome);
-    parts.push(recorder, intake, heardPads, controls, sounds, rack, pressures, mixMoves, mixer);
+    parts.push(recorder, intake, heardPads, controls, sounds, rack, heldNotes, mixMoves, mixer);
     // A command that no part handles does not compile.
     this.handlers = {
       ...transport.commands,

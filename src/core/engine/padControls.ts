@@ -1,4 +1,4 @@
-import { CONTROL_RANGES, CONTROLS, moveIndex, PAD_TABLES, SHAPING_CONTROLS } from '../document/moves';
+import { CONTROL_RANGES, CONTROLS, moveIndex, PAD_TABLES, SHAPING_CONTROLS, type HeldControl } from '../document/moves';
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
@@ -12,7 +12,10 @@ const RANGES = CONTROLS.map((control) => CONTROL_RANGES[control]);
 /** Places in CONTROLS of the controls that shape a stroke. */
 const PLACES = SHAPING_CONTROLS.map((control) => CONTROLS.indexOf(control));
 const RATE = CONTROLS.indexOf('rate');
-const PRESSURE = CONTROLS.indexOf('pressure');
+const HELD_PLACES: Record<HeldControl, number> = {
+  pressure: CONTROLS.indexOf('pressure'),
+  bright: CONTROLS.indexOf('bright'),
+};
 
 /** What hands and Moves do to each pad's sound: together one `Shape` for each stroke. */
 export class PadControls implements Part {
@@ -70,15 +73,15 @@ export class PadControls implements Part {
     return Math.round(this.value(track, pad, RATE, position));
   }
 
-  /** Whether a hand presses a pad, or a Move of what plays does. */
-  isPressed(track: number, pad: number): boolean {
-    const table = moveIndex(pad, PRESSURE);
+  /** Whether a hand moves a control of a pad, or a Move of what plays does. */
+  isMoved(control: HeldControl, track: number, pad: number): boolean {
+    const table = moveIndex(pad, HELD_PLACES[control]);
     return !Number.isNaN(this.turns[track]![table]!) || this.rack.tracks[track]!.player.moves[table] !== null;
   }
 
-  /** How hard a pad is pressed, 0..1. @param position as in `shapeOf` */
-  pressure(track: number, pad: number, position: number): number {
-    return this.value(track, pad, PRESSURE, position);
+  /** Where a control of what a pad holds is, in the control's range. @param position as in `shapeOf` */
+  heldAt(control: HeldControl, track: number, pad: number, position: number): number {
+    return this.value(track, pad, HELD_PLACES[control], position);
   }
 
   trackRemoved(track: number): void {

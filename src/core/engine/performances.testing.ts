@@ -1,4 +1,12 @@
-import { CONTROLS, type Control, MOVED_CHANNELS, movedRange, type Move, type Moved } from '../document/moves';
+import {
+  CONTROLS,
+  type Control,
+  isHeldControl,
+  MOVED_CHANNELS,
+  movedRange,
+  type Move,
+  type Moved,
+} from '../document/moves';
 import { reachedBy, type AlsoPlays, type Kit } from '../document/kit';
 import { POLISHED_FLOOR } from '../document/kits';
 import { FIRST_REACH, LFO_NOTES, LFO_SHAPES, LFO_STARTS, LFO_TARGETS } from '../document/lfo';
@@ -39,13 +47,13 @@ const STEP = 240;
 
 /** All that chance decides in one performance. */
 /** The controls that there were when the reference was written. */
-const OF_THE_REFERENCE = CONTROLS.filter((control) => control !== 'pressure');
+const OF_THE_REFERENCE = CONTROLS.filter((control) => !isHeldControl(control));
 
 class Chance {
   private readonly next: () => number;
   private lastId = 1;
 
-  /** @param movesAll what came to be after the reference was written is moved, too: pressure, and the mix */
+  /** @param movesAll what came to be after the reference was written is moved, too: what is held, and the mix */
   constructor(
     seed: number,
     private readonly movesAll = false,

@@ -1,3 +1,4 @@
+import { HELD_CONTROLS } from '../document/moves';
 import type { Handlers } from '../protocol/commands';
 import { frameAt } from '../time/timeline';
 import type { DrumVoice, PadStroke } from '../sound/drumVoice';
@@ -120,6 +121,7 @@ export class Striker implements FramePart {
     event.resonance = shape.resonance;
     event.start = shape.start;
     event.pressure = shape.pressure;
+    event.bright = shape.bright;
   }
 
   private soundStroke(stroke: Stroke, shape: Shape): void {
@@ -182,7 +184,7 @@ export class Striker implements FramePart {
     }
     this.beneath.add(voice);
     voice.slur(pad, note, velocity);
-    this.voices.press(track, pad, shape.pressure);
+    for (const control of HELD_CONTROLS) this.voices.move(control, track, pad, shape[control]);
     return voice;
   }
 
@@ -203,7 +205,7 @@ export class Striker implements FramePart {
     const beneath = this.beneath.take(voice.track, this.isOver);
     if (!beneath) return voice.letGo();
     voice.slur(beneath.pad, beneath.note, NaN);
-    voice.press(this.voices.pressureOn(voice.track, beneath.pad));
+    for (const control of HELD_CONTROLS) voice.move(control, this.voices.heldAt(control, voice.track, beneath.pad));
     this.hold(voice, beneath.offTick, beneath.offFrame);
   };
 

@@ -222,6 +222,7 @@ class Strike extends PadPress {
   @Between(-2, 3) resonance!: number;
   @Between(-1, 1) start!: number;
   @Between(0, 1) pressure!: number;
+  @Between(-1, 1) bright!: number;
 }
 class NoteRepeat extends AnySchema {
   @IsBoolean() on!: boolean;

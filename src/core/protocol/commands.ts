@@ -135,7 +135,7 @@ export interface CommandFields {
   };
   padUp: { track: number; pad: number; heard: number };
   /** A stroke sounds whose shape is known (see `Shape`), for so many frames if it is a note: of a score, not of hands. */
-  strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number; drive: number; room: number; resonance: number; start: number; pressure: number }; // prettier-ignore
+  strike: { track: number; pad: number; velocity: number; frames: number; pitch: number; filter: number; decay: number; level: number; pan: number; drive: number; room: number; resonance: number; start: number; pressure: number; bright: number }; // prettier-ignore
   /** The finger on a held pad presses harder or softer: the velocity of note repeat's next strokes. */
   padPress: { track: number; pad: number; velocity: number };
   /** Lets go of every held pad. */

@@ -13,9 +13,9 @@ export const EVENT_FIELDS = {
    * not recorded. `heard` is the frame that the player heard when they struck; `pitch` in semitones; `length` in ticks, Infinity
    * for as long as a key is down. How it sounded: `bend` and what follows are those of its `Shape`.
    */
-  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number', start: 'number', pressure: 'number' }, // prettier-ignore
-  /** While the engine skims: the pressure on a pad is another one, 0..1. */
-  pressed: { track: 'number', pad: 'number', pressure: 'number' },
+  sounded: { track: 'number', pad: 'number', velocity: 'number', pitch: 'number', id: 'number', live: 'flag', placed: 'number', struck: 'number', heard: 'number', length: 'number', bend: 'number', filter: 'number', decay: 'number', level: 'number', pan: 'number', drive: 'number', room: 'number', resonance: 'number', start: 'number', pressure: 'number', bright: 'number' }, // prettier-ignore
+  /** While the engine skims: a control (by its place in CONTROLS) of what a pad holds is moved there. */
+  held: { track: 'number', pad: 'number', control: 'number', value: 'number' },
   /** And a control of the mix (by its place in MIX_CONTROLS) is moved in the place of its setting; NaN: no more. */
   moved: { channel: 'number', control: 'number', value: 'number' },
   /** And one of the echo or the room (by its place in RETURN_CONTROLS). */

@@ -30,6 +30,7 @@ class StrokeSchema {
   @IsOptional() @Between(-2, 3) resonance?: number;
   @IsOptional() @Between(-1, 1) start?: number;
   @IsOptional() @Between(0, 1) pressure?: number;
+  @IsOptional() @Between(-1, 1) bright?: number;
 }
 
 class ContentSchema {

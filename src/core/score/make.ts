@@ -1,5 +1,14 @@
 import { thinnedOut } from '../edit/editMoves';
-import { CONTROL_RANGES, MAX_POINTS, SHAPING_CONTROLS, type Move, type MovePoint } from '../document/moves';
+import {
+  CONTROL_RANGES,
+  HELD_CONTROLS,
+  isHeldControl,
+  MAX_POINTS,
+  SHAPING_CONTROLS,
+  type HeldControl,
+  type Move,
+  type MovePoint,
+} from '../document/moves';
 import {
   FARTHEST_PITCH,
   MAX_HITS,
@@ -29,10 +38,10 @@ export interface Made {
   sections: Section[];
 }
 
-/** Pitch is a hit's own, and pressure goes on while a note is held. */
-const MOVED = SHAPING_CONTROLS.filter((control) => control !== 'pitch' && control !== 'pressure');
-/** So much pressure is neither heard nor felt. */
-const PRESSURE_STEP = 0.01;
+/** Pitch is a hit's own, and some go on while a note is held. */
+const MOVED = SHAPING_CONTROLS.filter((control) => control !== 'pitch' && !isHeldControl(control));
+/** So little on a key is neither heard nor felt. */
+const FELT = 0.01;
 
 /**
  * A pattern of what sounded on a track in a stretch: hands where they struck, rolls and odds as they fell.
@@ -50,7 +59,10 @@ export function patternOf(
     .map((stroke) => ({ ...stroke, tick: stroke.tick - stroke.late - from }))
     .filter(({ tick }) => tick >= 0 && tick < length)
     .slice(0, MAX_HITS);
-  const moves = [...movesOf(strokes), ...pressesOf(turned, strokes, track.id, from, length)];
+  const moves = [
+    ...movesOf(strokes),
+    ...HELD_CONTROLS.flatMap((control) => heldMoves(control, turned, strokes, track.id, { from, length })),
+  ];
   const hits = strokes.map(({ tick, pad, velocity, length: held, pitch }): Hit => {
     const bend = Math.min(FARTHEST_PITCH, Math.max(-FARTHEST_PITCH, pitch));
     const ticks = Math.max(1, Math.min(length, Math.round(held)));
@@ -73,13 +85,13 @@ function movesOf(strokes: readonly Stroke[]): Move[] {
   return moves;
 }
 
-/** Moves of the pressure on keys, as strokes began with it and as it went on. */
-function pressesOf(
+/** Moves of what was done to keys that were held, as strokes began with it and as it went on. */
+function heldMoves(
+  control: HeldControl,
   turned: Score['turned'],
   strokes: readonly Stroke[],
   track: number,
-  from: number,
-  length: number,
+  { from, length }: { from: number; length: number },
 ): Move[] {
   const courses = new Map<number, MovePoint[]>();
   const add = (pad: number, tick: number, value: number) => {
@@ -88,12 +100,13 @@ function pressesOf(
     if (tick >= 0 && tick < length) points.push({ tick, value });
   };
   for (const { tick, told } of turned) {
-    if (told.type === 'turn' && told.track === track) add(told.pad, tick - from, told.value);
+    if (told.type === 'turn' && told.track === track && told.control === control)
+      add(told.pad, tick - from, told.value);
   }
-  for (const { tick, pad, pressure = 0 } of strokes) add(pad, tick, pressure);
+  for (const stroke of strokes) add(stroke.pad, stroke.tick, stroke[control] ?? 0);
   return [...courses].flatMap(([pad, course]): Move[] => {
-    const points = thinnedOut(course.sort((a, b) => a.tick - b.tick), PRESSURE_STEP).slice(0, MAX_POINTS); // prettier-ignore
-    return points.some(({ value }) => value > 0) ? [{ pad, control: 'pressure', points }] : [];
+    const points = thinnedOut(course.sort((a, b) => a.tick - b.tick), FELT).slice(0, MAX_POINTS); // prettier-ignore
+    return points.some(({ value }) => value !== 0) ? [{ pad, control, points }] : [];
   });
 }
 

@@ -18,6 +18,7 @@ const FIELDS = [
   'resonance',
   'start',
   'pressure',
+  'bright',
 ] as const;
 
 /** A score whose strokes are numbers in one array: it crosses to another thread in a tenth of the time. */
@@ -62,6 +63,7 @@ export function unpackScore({ rest, strokes }: PackedScore): Score {
         resonance: strokes[from + 13]!,
         start: strokes[from + 14]!,
         pressure: strokes[from + 15]!,
+        bright: strokes[from + 16]!,
       };
     });
   return mapped(rest as Score, take as unknown as (list: readonly Stroke[]) => Stroke[]) as Score;

@@ -71,7 +71,7 @@ function commandsOf(score: Score, time: ScoreTime, begin: number): Command[] {
 }
 
 function strikeOf(track: number, stroke: Stroke, time: ScoreTime): Instruction<'strike'> {
-  const { tick, pad, velocity, length, pitch, filter, decay, level, pan, drive = 0, room = 0, resonance = 0, start = 0, pressure = 0 } = stroke; // prettier-ignore
+  const { tick, pad, velocity, length, pitch, filter, decay, level, pan, drive = 0, room = 0, resonance = 0, start = 0, pressure = 0, bright = 0 } = stroke; // prettier-ignore
   const frames = Math.round(time.frameAt(tick + length)) - Math.round(time.frameAt(tick));
-  return { type: 'strike', track, pad, velocity, frames, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure }; // prettier-ignore
+  return { type: 'strike', track, pad, velocity, frames, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure, bright }; // prettier-ignore
 }

@@ -30,6 +30,8 @@ export interface Stroke {
   start?: number;
   /** How hard its key is pressed when it begins, 0..1. */
   pressure?: number;
+  /** How much brighter it is then, -1..1. */
+  bright?: number;
 }
 
 /** A stretch of a track in which one pattern played. */
@@ -77,7 +79,7 @@ export interface ScoreTrack {
   levels: readonly Step[];
 }
 
-/** Something of the mix was set, or the pressure on a pad became another one. */
+/** Something of the mix was set, or what is done to the key of a pad while it is held. */
 export interface TurnedStep {
   tick: number;
   told: Instruction<'channel' | 'duckedBy' | 'goesTo' | 'padGoesTo' | 'echo' | 'room' | 'turn'>;

@@ -101,7 +101,7 @@ export class ScoreWriter {
     else if (event.kind === 'loop') this.loop(event);
     else if (event.kind === 'sounded') this.sounded(event);
     else if (event.kind === 'released') this.released(event);
-    else if (event.kind === 'pressed') this.turned.pressed(event, this.tickAt(event.frame));
+    else if (event.kind === 'held') this.turned.held(event, this.tickAt(event.frame));
     else if (event.kind === 'returnMoved') this.turned.returnMoved(event, this.tickAt(event.frame));
     else if (event.kind === 'moved') this.noteLevel(event.frame, this.turned.moved(event, this.tickAt(event.frame)));
     else if (event.kind === 'waiting' && !event.beneath) {
@@ -262,7 +262,8 @@ export class ScoreWriter {
     if (this.startTick === null) return;
     const track = this.track(event.track);
     const now = this.tickAt(event.frame);
-    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance, start, pressure } = event;
+    const { id, pad, velocity, live, filter, decay, level, pan, drive, room, resonance, start, pressure, bright } =
+      event;
     // What the pattern plays lies on its very tick, unless it was too late for it; what hands strike, where its sound begins.
     const placed = live || !this.isPlaying ? NaN : event.placed + this.shift;
     const tick = Math.abs(this.frameAt(placed) - event.frame) < NOT_HALF ? placed : now;
@@ -270,7 +271,7 @@ export class ScoreWriter {
     const pitch = event.bend + track.raised[pad]!;
     // One that was too late ends where it would have ended.
     const length = tick === now && Number.isFinite(placed) ? Math.max(0, event.length + placed - now) : event.length;
-    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure }; // prettier-ignore
+    const stroke = { id: this.nextId(), tick, late, pad, velocity, length, pitch, filter, decay, level, pan, drive, room, resonance, start, pressure, bright }; // prettier-ignore
     if (length === Infinity) track.down.set(id, stroke);
     else track.timed.push(stroke);
     if (live || !track.open) track.hits.push(stroke);

@@ -1,5 +1,6 @@
 import { MAX_TRACKS } from '../document/limits';
 import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../document/mix';
+import { CONTROLS } from '../document/moves';
 import { tracksOf, type BeatSet } from '../document/set';
 import type { CommandType, Instruction } from '../protocol/commands';
 import type { EngineEvent } from '../protocol/events';
@@ -26,7 +27,7 @@ export function isTurned(told: Instruction): told is Turned {
   return (TURNED as readonly string[]).includes(told.type);
 }
 
-/** What was turned while a run was played, as its score tells it: settings of the mix, what moved in their place, pressure on keys. */
+/** What was turned while a run was played, as its score tells it: settings of the mix, what moved in their place, what was done to keys that were held. */
 export class TurnedNotes {
   readonly steps: TurnedStep[] = [];
   /** What controls of the mix are set to, and where they are moved to in the place of that. */
@@ -67,8 +68,8 @@ export class TurnedNotes {
     this.steps.push({ tick, told: this.returns.moved(place, value) });
   }
 
-  pressed({ track, pad, pressure }: Event<'pressed'>, tick: number): void {
-    this.steps.push({ tick, told: { type: 'turn', track, pad, control: 'pressure', value: pressure } });
+  held({ track, pad, control, value }: Event<'held'>, tick: number): void {
+    this.steps.push({ tick, told: { type: 'turn', track, pad, control: CONTROLS[control]!, value } });
   }
 
   private set(channel: number, control: MixControl, value: number, tick: number): TrackLevel | null {

@@ -1,3 +1,4 @@
+import type { HeldControl } from '../document/moves';
 import type { SongClock } from './lfoVoice';
 import { decibels, exp2, hash } from '../math';
 import type { PreparedSample } from '../sample/levels';
@@ -206,9 +207,9 @@ export class DrumVoice {
     this.source.slur(note + patch.pitch, Number.isNaN(velocity) ? NaN : gainOf(feltBy(velocity, patch.response)));
   }
 
-  /** Its key is pressed so hard, 0..1: a note follows in a few ms. */
-  press(pressure: number): void {
-    this.source.press(pressure);
+  /** A control of its key is moved there: a note follows in a few ms. */
+  move(control: HeldControl, value: number): void {
+    this.source.move(control, value);
   }
 
   // --- the end ----------------------------------------------------------------------------------------------

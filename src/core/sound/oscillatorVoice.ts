@@ -38,12 +38,18 @@ export class OscillatorVoice {
   private step = 0;
   private modulatorStep = 0;
   private level = 0;
+  /** Its level is so many times as high with each sample: by itself, and while it is brightened. */
+  private ownDecay = 1;
   private levelDecay = 1;
+  /** Octaves of its level, or of its modulation, that full brightness brings. */
+  private brightens = 0;
   private pan = 0;
   /** Of the modulation: what fades, what stays, and the most that does not fold. */
   private depth = 0;
+  private ownDepthDecay = 1;
   private depthDecay = 1;
   private stays = 0;
+  private staysGrow = 1;
   private deepest = 0;
   /** What of a sine is left where it comes near half the sample rate. */
   private left = 1;
@@ -59,9 +65,10 @@ export class OscillatorVoice {
     this.phase = phase;
     this.modulatorPhase = 0;
     this.pan = pan * width;
-    this.levelDecay = decay === undefined ? 1 : decayPerFrame(decay * longer, sampleRate);
+    this.levelDecay = this.ownDecay = decay === undefined ? 1 : decayPerFrame(decay * longer, sampleRate);
     const hard = 1 - hardness + hardness * velocity;
-    this.level = modulator ? level : level * hard * exp2(BRIGHT_LEVEL * bright * hardness);
+    this.brightens = modulator ? BRIGHT_DEPTH : BRIGHT_LEVEL * hardness;
+    this.level = modulator ? level : level * hard * exp2(this.brightens * bright);
     this.modulatorRatio = 0;
     if (!modulator) return;
     const { depth, decay: fades, stays = 0 } = modulator;
@@ -69,7 +76,21 @@ export class OscillatorVoice {
     this.modulatorRatio = modulator.ratio;
     this.stays = deep * stays;
     this.depth = deep - this.stays;
-    this.depthDecay = decayPerFrame(fades * longer, sampleRate);
+    this.depthDecay = this.ownDepthDecay = decayPerFrame(fades * longer, sampleRate);
+    this.staysGrow = 1;
+  }
+
+  /**
+   * It becomes brighter, evenly to the ear, within the next frames; then it stays so.
+   * @param by of its full range of -1..1; 0 once it is there
+   */
+  brighten(by: number, frames: number): void {
+    const grows = by === 0 ? 1 : exp2((this.brightens * by) / frames);
+    if (this.modulatorRatio === 0) this.levelDecay = this.ownDecay * grows;
+    else {
+      this.depthDecay = this.ownDepthDecay * grows;
+      this.staysGrow = grows;
+    }
   }
 
   /** @param step of the note, cycles a sample */
@@ -138,8 +159,8 @@ export class OscillatorVoice {
   }
 
   private renderModulated(middle: Float64Array, sides: Float64Array, frames: number): void {
-    const { step, modulatorStep, levelDecay, depthDecay, pan, stays, deepest, left } = this;
-    let { phase, modulatorPhase, level, depth } = this;
+    const { step, modulatorStep, levelDecay, depthDecay, staysGrow, pan, deepest, left } = this;
+    let { phase, modulatorPhase, level, depth, stays } = this;
     for (let i = 0; i < frames; i++) {
       const deep = Math.min(deepest, depth + stays);
       const y = sinTurns(phase + deep * sinTurns(modulatorPhase)) * level * left;
@@ -147,6 +168,7 @@ export class OscillatorVoice {
       sides[i]! -= y * pan;
       level *= levelDecay;
       depth *= depthDecay;
+      stays *= staysGrow;
       phase += step;
       if (phase >= 1) phase -= 1;
       modulatorPhase += modulatorStep;
@@ -156,5 +178,6 @@ export class OscillatorVoice {
     this.modulatorPhase = modulatorPhase;
     this.level = level;
     this.depth = depth;
+    this.stays = stays;
   }
 }

@@ -18,8 +18,10 @@ export interface Shape {
   start: number;
   /** How hard the key is pressed when the note begins, 0..1. */
   pressure: number;
+  /** -1..1, added to how bright the voice of a note is. */
+  bright: number;
   /** MIDI note of what plays notes; `pitch` is added to it. NaN for drums. */
   note: number;
 }
 
-export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, pressure: 0, note: NaN }; // prettier-ignore
+export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, pressure: 0, bright: 0, note: NaN }; // prettier-ignore

@@ -1,3 +1,4 @@
+import type { HeldControl } from '../document/moves';
 import { decayPerFrame, decibels, exp2, sinTurns, tanHalfTurns } from '../math';
 import { OscillatorVoice } from './oscillatorVoice';
 import { MOST_OSCILLATORS, type Tone, type ToneTurns } from './tone';
@@ -13,8 +14,10 @@ const BRIGHT_OPENS = 3;
 const PRESSED = { opens: 1.5, louder: 2, louderAlone: 5, moves: 0.7 };
 /** Share of the way to a new loudness from one look to the next: 5 ms to most of it. */
 const LOUDER = 0.25;
-/** And to a new pressure: 10 ms to most of it. */
-const PRESSES = 0.12;
+/** And to where its key is moved: 10 ms to most of it. */
+const FEELS = 0.12;
+/** So near to it, it is there. */
+const THERE = 1e-4;
 /** Highest cutoff as a share of the sample rate: above it the tangent runs away. */
 const HIGHEST = 0.45;
 const MIDDLE_C = 60;
@@ -64,8 +67,21 @@ export class ToneVoice {
   /** How hard its key is pressed, now and soon, 0..1. */
   private pressure = 0;
   private pressureSoon = 0;
+  /** How much brighter its key has it than the player's own strip, now and soon, -2..2. */
+  private brighter = 0;
+  private brighterSoon = 0;
+  private isBrightening = false;
   /** The tone's motion with what pressure adds. */
   private motion = 0;
+  /** Its waves follow where its key has it; its filter does by `tangent`. */
+  private brighten(): void {
+    const before = this.brighter;
+    if (before === this.brighterSoon && !this.isBrightening) return;
+    this.brighter = felt(before, this.brighterSoon);
+    this.isBrightening = this.brighter !== before;
+    for (let i = 0; i < this.count; i++) this.oscillators[i]!.brighten(this.brighter - before, CONTROL_FRAMES);
+  }
+
   /** Where the slow wave is, -1..1; and how far it has the whole at one side, which moves with each sample. */
   private wave = 0;
   private sway = 0;
@@ -80,8 +96,9 @@ export class ToneVoice {
    * @param note MIDI note, the stroke's own pitch in it
    * @param frame of the engine at which it begins
    * @param pressure with which it begins, 0..1
+   * @param bright -1..1, added to that of `turns`
    */
-  start(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number, pressure = 0): void {
+  start(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number, pressure = 0, bright = 0): void {
     const { velocity, gain, filter, longer, hold } = touch;
     this.tone = tone;
     this.turns = turns;
@@ -96,11 +113,14 @@ export class ToneVoice {
     this.wave = this.sway = this.swayStep = 0;
     this.loud = this.loudSoon = gain;
     this.pressure = this.pressureSoon = pressure;
+    this.turn('bright', bright);
+    this.brighter = this.brighterSoon;
+    this.isBrightening = false;
     this.feel();
-    const { attack, release, bright, width } = turns;
+    const { attack, release, width } = turns;
     const shorter = exp2(((MIDDLE_C - note) / 12) * (tone.shortens ?? 0));
     this.envelope.start({ attack, hold, decay: tone.decay * longer * shorter, sustain: tone.sustain, release: release * longer }, 0); // prettier-ignore
-    const oscillator = { velocity, bright, width, longer: longer * shorter };
+    const oscillator = { velocity, bright: turns.bright + this.brighter, width, longer: longer * shorter };
     this.count = Math.min(MOST_OSCILLATORS, tone.oscillators.length);
     for (let i = 0; i < this.count; i++) this.oscillators[i]!.start(tone.oscillators[i]!, oscillator);
     this.tuned = 0;
@@ -120,9 +140,11 @@ export class ToneVoice {
     this.sidesFilter.start(g, q, steep === true);
   }
 
-  /** Its key is pressed so hard, 0..1. */
-  press(pressure: number): void {
-    this.pressureSoon = pressure;
+  /** A control of its key is moved there: pressure 0..1, bright -1..1. */
+  turn(control: HeldControl, value: number): void {
+    if (control === 'pressure') this.pressureSoon = value;
+    // Together with the strip no further than that goes.
+    else this.brighterSoon = Math.min(1, Math.max(-1, this.turns.bright + value)) - this.turns.bright;
   }
 
   /** From the next look on its pitch is so many times that at which it was struck. */
@@ -193,6 +215,7 @@ export class ToneVoice {
     if (!this.sounding) return;
     this.feel();
     this.move();
+    this.brighten();
     this.tune();
     this.loud += (this.loudSoon - this.loud) * LOUDER;
     const louder = this.tone.filter ? PRESSED.louder : PRESSED.louderAlone;
@@ -213,8 +236,7 @@ export class ToneVoice {
   /** How hard its key is pressed. */
   private feel(): void {
     const { motion } = this.turns;
-    const rest = this.pressureSoon - this.pressure;
-    this.pressure = Math.abs(rest) < 1e-4 ? this.pressureSoon : this.pressure + rest * PRESSES;
+    this.pressure = felt(this.pressure, this.pressureSoon);
     this.motion = motion + (1 - motion) * PRESSED.moves * this.pressure;
   }
 
@@ -251,7 +273,14 @@ export class ToneVoice {
   /** Of the filter's cutoff as it is to be. */
   private tangent(): number {
     const octaves = this.tone.moved?.octaves ?? 0;
-    const up = this.open + octaves * this.motion * this.wave + PRESSED.opens * this.pressure;
+    const pressed = PRESSED.opens * this.pressure + BRIGHT_OPENS * this.brighter;
+    const up = this.open + octaves * this.motion * this.wave + pressed;
     return tanHalfTurns(Math.min(HIGHEST, this.cutoff * exp2(up)));
   }
+}
+
+/** What is on its way to a value at the next look. */
+function felt(now: number, soon: number): number {
+  const rest = soon - now;
+  return Math.abs(rest) < THERE ? soon : now + rest * FEELS;
 }

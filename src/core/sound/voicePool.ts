@@ -1,4 +1,5 @@
 import { MAX_TRACKS, PADS } from '../document/limits';
+import type { HeldControl } from '../document/moves';
 import { DrumVoice, type PadStroke } from './drumVoice';
 import type { SongClock } from './lfoVoice';
 import type { PreparedSample } from '../sample/levels';
@@ -15,8 +16,11 @@ const STEAL_SECONDS = 0.003;
 /** All strokes that ring, and the rules for which of them give way: pads that cut each other off, rings per pad, and the limit of the whole. */
 export class VoicePool {
   readonly voices: DrumVoice[] = [];
-  /** How hard each pad of each track is pressed, 0..1. */
-  private readonly pressures = new Float64Array(MAX_TRACKS * PADS);
+  /** What hands and Moves do to the notes of each pad of each track while they are held. */
+  private readonly held: Record<HeldControl, Float64Array> = {
+    pressure: new Float64Array(MAX_TRACKS * PADS),
+    bright: new Float64Array(MAX_TRACKS * PADS),
+  };
 
   /** @param clock by which slow waves go */
   constructor(
@@ -42,19 +46,24 @@ export class VoicePool {
     const voice = this.giveWay(patch, stroke, cutGroup, frame) ?? this.justBegun(frame);
     voice.start(patch, stroke, frame, this.clock, shape, sample);
     voice.cutGroup = cutGroup;
-    if (patch.tone && shape) this.pressures[stroke.track * PADS + stroke.pad] = shape.pressure;
+    if (patch.tone && shape) {
+      const at = stroke.track * PADS + stroke.pad;
+      this.held.pressure[at] = shape.pressure;
+      this.held.bright[at] = shape.bright;
+    }
     return voice;
   }
 
-  pressureOn(track: number, pad: number): number {
-    return this.pressures[track * PADS + pad]!;
+  /** Where a control of the notes of a pad is, in the control's range. */
+  heldAt(control: HeldControl, track: number, pad: number): number {
+    return this.held[control][track * PADS + pad]!;
   }
 
-  /** All that a pad of a track plays is pressed so hard from now on, 0..1. */
-  press(track: number, pad: number, pressure: number): void {
-    this.pressures[track * PADS + pad] = pressure;
+  /** All that a pad of a track plays is moved there from now on. */
+  move(control: HeldControl, track: number, pad: number, value: number): void {
+    this.held[control][track * PADS + pad] = value;
     for (const voice of this.voices) {
-      if (voice.active && voice.track === track && voice.pad === pad) voice.press(pressure);
+      if (voice.active && voice.track === track && voice.pad === pad) voice.move(control, value);
     }
   }
 

@@ -1,3 +1,4 @@
+import type { HeldControl } from '../document/moves';
 import { BodyVoice } from './bodyVoice';
 import { Drive } from './drive';
 import { emptyLane, LayerVoice } from './layerVoice';
@@ -95,7 +96,7 @@ export class VoiceSource {
     if (recipe.body) this.body.start(recipe.body, touch);
     else this.body.left = 0;
     this.hasSides = false;
-    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape.note + pitch, touch, frame, shape.pressure);
+    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape, pitch, touch, frame);
     else this.tone.sounding = false;
     const ringing = Math.max(this.body.left, this.startLayers(recipe.layers, touch, place));
     this.end = frame + ringing;
@@ -125,8 +126,9 @@ export class VoiceSource {
     return left;
   }
 
-  private startTone(tone: Tone, turns: ToneTurns, note: number, touch: Touch, frame: number, pressure: number): void {
-    this.tone.start(tone, turns, note, touch, frame, pressure);
+  private startTone(tone: Tone, turns: ToneTurns, shape: Shape, pitch: number, touch: Touch, frame: number): void {
+    const note = shape.note + pitch;
+    this.tone.start(tone, turns, note, touch, frame, shape.pressure, shape.bright);
     this.evenness.start(tone.even, note);
     this.hasSides = isWide(tone, turns);
   }
@@ -162,9 +164,9 @@ export class VoiceSource {
     this.evenness.slur(this.patch.recipe.tone!.even, note);
   }
 
-  /** The key of a note is pressed so hard, 0..1. */
-  press(pressure: number): void {
-    if (this.tone.sounding) this.tone.press(pressure);
+  /** A control of the key of a note is moved there. */
+  move(control: HeldControl, value: number): void {
+    if (this.tone.sounding) this.tone.turn(control, value);
   }
 
   /** The key of a note goes up. */

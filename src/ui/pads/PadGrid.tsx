@@ -13,7 +13,7 @@ import { DueLights } from './dueLights';
 import { Pad, type PadMark } from './Pad';
 import { PadBoard } from './PadBoard';
 import { PadTouches } from './padTouches';
-import { heldPressure, heldVelocity, slideSteps, strikeVelocity } from './strike';
+import { heldAside, heldPressure, heldVelocity, slideSteps, strikeVelocity } from './strike';
 
 const GLOW_MS = 260;
 /** What is lit now is on the glass so much later: the display shows a frame when the next one begins. */
@@ -61,7 +61,7 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
       touches.down(event.pointerId, { pad, device, velocity, pressure, x: clientX, y: clientY, height: box.height });
       strikePoint.set(pad, { x: x * box.width, y: y * box.height });
     };
-    // Up and down, or the pressure: for note repeat how hard, for a note that is held how it is pressed. Sideways: how fast.
+    // Up and down, or the pressure: for note repeat how hard, for a note that is held how it is pressed. Sideways: how fast, or how bright.
     const move = (event: PointerEvent) => {
       const touch = touches.at(event.pointerId);
       if (!touch) return;
@@ -70,6 +70,7 @@ export function PadGrid({ shown }: { shown?: readonly number[] }) {
       const press = {
         velocity: on ? value : heldVelocity(touch.velocity, up, event.pressure),
         pressure: heldPressure(touch.pressure, up, event.pressure),
+        aside: heldAside((event.clientX - touch.x) / touch.height),
       };
       instrument.padPress(touch.pad, press, event.timeStamp, touch.device);
       instrument.slide(touch.pad, slideSteps(event.clientX - touch.x));

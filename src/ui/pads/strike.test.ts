@@ -1,5 +1,5 @@
 import { keyName } from './keyName';
-import { isMeasured, strikeVelocity } from './strike';
+import { heldAside, isMeasured, strikeVelocity } from './strike';
 
 const glass = (x: number, y: number) => strikeVelocity({ x, y, pressure: 0 });
 
@@ -21,6 +21,11 @@ test('a measured pressure decides; what a device reports that cannot measure doe
   expect([0, 0.5, 1].map(isMeasured)).toEqual([false, false, false]);
   expect(strikeVelocity({ x: 0, y: 0, pressure: 0.9 })).toBeGreaterThan(0.9);
   expect(strikeVelocity({ x: 0.5, y: 0.5, pressure: 0.1 })).toBeLessThan(0.35);
+});
+
+test('a finger that slides sideways means it from a sixth of the pad on, and goes as far to either side', () => {
+  expect([0, 0.1, -0.14].map(heldAside)).toEqual([0, 0, 0]);
+  expect([0.45, -0.45, 0.75, 3, -3].map(heldAside)).toEqual([0.5, -0.5, 1, 1, -1]);
 });
 
 test('keys are named as they are printed', () => {

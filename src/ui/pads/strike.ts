@@ -60,6 +60,19 @@ export function heldPressure(struck: number, up: number, pressure: number): numb
   return round(Math.min(1, Math.max(0, more)));
 }
 
+/** A finger that slides sideways by less than this share of the pad's height means nothing by it; and so much further it is as far as it goes. */
+const ASIDE_SLACK = 0.15;
+const ASIDE_TRAVEL = 0.6;
+
+/**
+ * How far a finger that stays on a pad has slid to the right, -1..1; below 0: to the left.
+ * @param across as a share of the pad's height
+ */
+export function heldAside(across: number): number {
+  const far = Math.min(1, Math.max(0, (Math.abs(across) - ASIDE_SLACK) / ASIDE_TRAVEL));
+  return round(Math.sign(across) * far) + 0;
+}
+
 /** Pixels that a finger slides sideways to the next rate of note repeat. */
 const SLIDE_PX = 26;
 

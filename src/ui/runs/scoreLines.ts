@@ -17,6 +17,7 @@ export const LINES = [
   'resonance',
   'start',
   'pressure',
+  'bright',
 ] as const;
 export type Line = (typeof LINES)[number];
 
@@ -34,6 +35,7 @@ const NAMES: Record<Line, string> = {
   resonance: 'resonance',
   start: 'start',
   pressure: 'pressure',
+  bright: 'bright',
 };
 
 /** @example "Wheels filter" */

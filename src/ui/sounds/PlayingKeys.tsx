@@ -7,6 +7,7 @@ import { soundChanged } from '@/store/soundsSlice';
 import { useAppDispatch } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { Segments } from '../shared/Segments';
+import { Words } from '../shared/Words';
 import type { ShownSound } from './useSound';
 
 const WAYS: Record<PlayWay, string> = { once: 'To its end', held: 'While held', looped: 'Round, held' };
@@ -38,17 +39,22 @@ export function PlayingKeys({ sound }: { sound: ShownSound }) {
   return (
     <>
       {'voice' in source && (
-        <Segments
-          label="Notes at once"
-          caption="Notes"
-          value={isMono ? 'one' : 'several'}
-          options={AT_ONCE}
-          onChoose={(value) => {
-            const mono = value === 'one';
-            const isOwn = mono === (recipeOf(source).isMono === true);
-            dispatch(soundChanged({ track, pad, change: { mono: isOwn ? undefined : mono }, label: 'notes at once' }));
-          }}
-        />
+        <>
+          <Segments
+            label="Notes at once"
+            caption="Notes"
+            value={isMono ? 'one' : 'several'}
+            options={AT_ONCE}
+            onChoose={(value) => {
+              const mono = value === 'one';
+              const isOwn = mono === (recipeOf(source).isMono === true);
+              dispatch(
+                soundChanged({ track, pad, change: { mono: isOwn ? undefined : mono }, label: 'notes at once' }),
+              );
+            }}
+          />
+          <Words>A finger that holds a note presses it by sliding up, and has it brighter or duller sideways.</Words>
+        </>
       )}
       {kind !== null && (
         <Segments

@@ -55,6 +55,7 @@ export const SHOWN_CONTROLS: Record<Exclude<Control, 'rate'>, Shown> = {
   resonance: { scale: 1, digits: 2, unit: 'octaves' },
   start: { scale: 100, digits: 1, unit: '%' },
   pressure: { scale: 100, digits: 0, unit: '%' },
+  bright: { scale: 100, digits: 0, unit: '%' },
 };
 
 export function numberText(value: number, { scale, digits }: Shown): string {

@@ -55,12 +55,36 @@ test('how a key is pressed is recorded with its stroke, from nothing to nothing,
   expect(points()).toEqual([]);
 });
 
+test('a finger that slides sideways has the note brighter or duller, which is recorded beside how it is pressed', async () => {
+  const { store, host, instrument, at } = await recording(TONES);
+  const bright = () => movePoints(selectPattern(store.getState()), { pad: 3, control: 'bright' });
+  const slide = (aside: number, pressure = 0) => instrument.padPress(3, { velocity: 0.5, pressure, aside }, at(), 'touch'); // prettier-ignore
+  instrument.padDown(3, 0.7, at(), 'touch');
+  host.run(BEAT / 2);
+  slide(0);
+  expect(bright()).toEqual([]);
+  slide(-0.5);
+  host.run(BEAT / 2);
+  slide(0.75, 0.3);
+  host.run(BEAT / 2);
+  instrument.padUp(3, at(), 'touch');
+  host.run(BEAT);
+  expect(bright().map(({ value }) => value)).toEqual([0, -0.5, 0.75, 0.75, 0]);
+  expect(movePoints(selectPattern(store.getState()), { pad: 3, control: 'pressure' }).length).toBeGreaterThan(2);
+  const turns = host.sent.flat().flatMap((one) => (one.type === 'turn' && one.control === 'bright' ? [one.value] : [])); // prettier-ignore
+  expect(turns).toEqual([-0.5, 0.75, NaN]);
+  store.dispatch(undone());
+  expect(bright()).toEqual([]);
+});
+
 test('a drum has no key that could be pressed', async () => {
   const { host, instrument, at, press, points } = await recording();
   instrument.padDown(3, 0.7, at(), 'touch');
   press(1);
+  instrument.padPress(3, { velocity: 0.5, pressure: 1, aside: 1 }, at(), 'touch');
   host.run(BEAT);
   expect(points()).toEqual([]);
+  expect(host.sent.flat().filter(({ type }) => type === 'turn')).toEqual([]);
 });
 
 test('panic lets go of what is pressed', async () => {

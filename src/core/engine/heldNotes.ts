@@ -1,4 +1,5 @@
 import { MAX_TRACKS, PADS } from '../document/limits';
+import { CONTROLS, HELD_CONTROLS, type HeldControl } from '../document/moves';
 import type { EventQueue } from '../protocol/events';
 import { Looks } from './looks';
 import type { PadControls } from './padControls';
@@ -6,8 +7,8 @@ import type { Striker } from './striker';
 import type { TrackRack } from './trackRack';
 import type { Transport } from './transport';
 
-/** Has notes that sound follow the pressure on their keys: as a hand presses, else as the Move of their pad goes on. */
-export class Pressures extends Looks {
+/** Has notes that sound follow what is done to their keys: as a hand does it, else as the Move of their pad goes on. */
+export class HeldNotes extends Looks {
   constructor(
     transport: Transport,
     private readonly rack: TrackRack,
@@ -25,24 +26,27 @@ export class Pressures extends Looks {
     for (let track = 0; track < MAX_TRACKS; track++) {
       const position = transport.playing ? rack.tracks[track]!.player.positionAt(tick) : NaN;
       for (let pad = 0; pad < PADS; pad++) {
-        if (controls.isPressed(track, pad)) isMoving = true;
-        if (this.press(track, pad, controls.pressure(track, pad, position))) isMoving = true;
+        for (const control of HELD_CONTROLS) {
+          if (controls.isMoved(control, track, pad)) isMoving = true;
+          if (this.move(control, track, pad, controls.heldAt(control, track, pad, position))) isMoving = true;
+        }
       }
     }
     return isMoving;
   }
 
-  /** @returns whether it is another pressure than before */
-  private press(track: number, pad: number, pressure: number): boolean {
+  /** @returns whether it is elsewhere than before */
+  private move(control: HeldControl, track: number, pad: number, value: number): boolean {
     const { voices, isSilent } = this.striker;
-    if (voices.pressureOn(track, pad) === pressure) return false;
-    voices.press(track, pad, pressure);
+    if (voices.heldAt(control, track, pad) === value) return false;
+    voices.move(control, track, pad, value);
     // Who skims hears nothing of it.
     if (isSilent) {
-      const event = this.events.add('pressed', this.transport.frame);
+      const event = this.events.add('held', this.transport.frame);
       event.track = track;
       event.pad = pad;
-      event.pressure = pressure;
+      event.control = CONTROLS.indexOf(control);
+      event.value = value;
     }
     return true;
   }
