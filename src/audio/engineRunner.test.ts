@@ -29,6 +29,9 @@ test('a pad’s heard frame is told by the context’s clock and taken by the en
   run(200);
   runner.receive({ instructions: [{ type: 'padDown', track: 0, pad: 3, velocity: 1, heard: 10000 + 12800 + LIMITER_LATENCY, id: 1 }] });
   run(1);
+  // It is told in the next quantum.
+  expect(events(sent).find((e) => e.kind === 'sounded')).toBeUndefined();
+  run(1);
   expect(events(sent).find((e) => e.kind === 'sounded')).toMatchObject({ heard: 12800, frame: 201 * QUANTUM });
 }); // prettier-ignore
 
@@ -56,7 +59,7 @@ test('the log of commands is sent only to whoever asked, without the contents of
   expect(sent.flatMap((message) => message.log)).toEqual([]);
   runner.receive({ keepLog: true });
   runner.receive({ instructions: [pattern()] });
-  run(1);
+  run(2);
   const [logged] = sent.flatMap((message) => message.log);
   expect(logged).toMatchObject({ type: 'pattern', revision: 7, frame: 20 * QUANTUM });
   expect((logged as unknown as { hits: Float64Array }).hits).toHaveLength(0);

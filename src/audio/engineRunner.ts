@@ -48,8 +48,17 @@ export class EngineRunner {
   process(left: Float32Array, right: Float32Array, contextFrame: number): void {
     const { engine } = this;
     this.followContext(contextFrame);
+    this.tell();
     engine.process(left, right, QUANTUM);
     if (this.warmUp && this.restQuanta < WARM_UP_TO && engine.isAtRest) this.rest(this.warmUp);
+  }
+
+  /**
+   * Sends what happened in the quantum before. To post a message takes the thread some time, and most has happened where many strokes
+   * fall on one line: that quantum is the dearest already.
+   */
+  private tell(): void {
+    const { engine } = this;
     if (engine.events.length === 0 && engine.log.length === 0) return;
     const events = engine.events.drain();
     this.send({ events, origin: this.origin, log: engine.log.drain() }, [events.buffer]);
