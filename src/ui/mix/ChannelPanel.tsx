@@ -11,7 +11,7 @@ import {
 } from '@/core/document/mix';
 import { tracksOf } from '@/core/document/set';
 import { equaliserDb } from '@/core/measure/equaliserCurve';
-import { compressedLevel } from '@/core/sound/mix/compressor';
+import { compressedLevel } from '@/core/sound/mix/compressorCurve';
 import {
   channelSent,
   channelTurned,

@@ -1,7 +1,7 @@
 import { MIX_CONTROLS, MIX_RANGES, type MixControl } from '../../document/mix';
 import { equaliserDb } from '../../measure/equaliserCurve';
 import { random } from '../../random';
-import { compressedLevel } from './compressor';
+import { compressedLevel } from './compressorCurve';
 import { largestStep, levelAt, RATE, sine, through, type Sides, type Turn } from './mix.testing';
 import { sweepHz } from './sweep';
 

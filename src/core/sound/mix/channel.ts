@@ -130,7 +130,7 @@ export class Channel {
       const run = Math.min(frames - from, LOOK_FRAMES - gone);
       this.listen(bus, from, run);
       this.equaliser.process(bus, from, run);
-      this.compressor.process(left, right, from, run, frame + from);
+      this.compressor.process(bus, from, run, frame + from);
       this.saturation.process(bus, from, run);
       this.sweep.process(bus, from, run);
       this.send(bus, from, run);
