@@ -11,7 +11,8 @@ export class Band {
   private readonly numbers = new Float64Array(FILTER_NUMBERS);
   /** Where those that move will be at the next look. */
   private readonly targets = new Float64Array(FIRST_STEP);
-  private isMoving = false;
+  /** Whether its numbers move until the next look. */
+  isMoving = false;
 
   /** Whether nothing rings in it. */
   get isQuiet(): boolean {

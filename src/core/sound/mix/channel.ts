@@ -3,7 +3,7 @@ import { sinTurns } from '../../math';
 import { Compressor } from './compressor';
 import { Duck } from './duck';
 import { Equaliser } from './equaliser';
-import { Glide, glideLooks, LOOK_FRAMES } from './glide';
+import { Glide, glideLooks, LOOK_FRAMES, STILL_LOOK_FRAMES } from './glide';
 import type { MixBus } from './mixBus';
 import { Saturation } from './saturation';
 import { Sweep } from './sweep';
@@ -33,6 +33,8 @@ export class Channel {
   private readonly gains = Float64Array.of(1, 1, 0, 0);
   private readonly steps = new Float64Array(GAINS);
   private isMoving = false;
+  /** Whether nothing of it moves until it is told something else, or struck. */
+  private isStill = false;
   private still = 0;
 
   constructor(sampleRate: number) {
@@ -67,6 +69,7 @@ export class Channel {
   /** The settings are those of `MIX_RANGES`. */
   set(control: Exclude<MixControl, 'level'>, value: number): void {
     const { equaliser } = this;
+    this.isStill = false;
     switch (control) {
       case 'low':
       case 'high':
@@ -103,6 +106,7 @@ export class Channel {
   /** A stroke sounds that it makes room for. @param velocity 0..1 */
   strike(velocity: number, frame: number): void {
     this.duck.strike(velocity, frame);
+    this.isStill = false;
   }
 
   /** Whether no stroke has it down. */
@@ -121,13 +125,14 @@ export class Channel {
         while (from < frames && left[from] === 0 && right[from] === 0) from++;
         if (from === frames) return;
         this.isAwake = true;
+        this.isStill = false;
         // It may have been struck while nothing was in it.
         if (this.duck.isWanted) this.arrive(frame + from);
       }
-      const gone = (frame + from) % LOOK_FRAMES;
-      if (gone === 0) this.look(frame + from);
+      const at = frame + from;
+      if (at % this.lookFrames === 0) this.look(at);
       if (!this.isAwake) continue;
-      const run = Math.min(frames - from, LOOK_FRAMES - gone);
+      const run = Math.min(frames - from, this.lookFrames - (at % this.lookFrames));
       this.listen(bus, from, run);
       this.equaliser.process(bus, from, run);
       this.compressor.process(bus, from, run, frame + from);
@@ -136,6 +141,11 @@ export class Channel {
       this.send(bus, from, run);
       from += run;
     }
+  }
+
+  /** Frames from look to look, counted from frame 0. */
+  private get lookFrames(): number {
+    return this.isStill ? STILL_LOOK_FRAMES : LOOK_FRAMES;
   }
 
   /** Every setting is at once where it is to be: nothing is in it. */
@@ -155,7 +165,7 @@ export class Channel {
   }
 
   private look(frame: number): void {
-    const { equaliser, compressor, saturation, sweep } = this;
+    const { equaliser, compressor, saturation, sweep, duck } = this;
     const isQuiet = equaliser.isQuiet && compressor.isQuiet && saturation.isQuiet && sweep.isQuiet;
     if (this.still >= STILL_FRAMES && isQuiet) {
       this.isAwake = false;
@@ -169,9 +179,11 @@ export class Channel {
     const places = this.pan.look();
     const fills = this.room.look();
     const echoes = this.echo.look();
-    const ducks = this.duck.isWanted && this.duck.look(frame);
+    const ducks = duck.isWanted && duck.look(frame);
     const wasMoving = this.isMoving;
     this.isMoving = places || fills || echoes || ducks;
+    const areStill = equaliser.isStill && compressor.isStill && saturation.isStill && sweep.isStill && duck.isThere;
+    this.isStill = !this.isMoving && areStill;
     if (!this.isMoving && !wasMoving) return;
     const { gains, steps } = this;
     this.aim(frame + LOOK_FRAMES);

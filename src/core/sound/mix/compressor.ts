@@ -48,6 +48,13 @@ export class Compressor {
     return this.isOn || ratio.value !== 1 || makeUp.value !== 0 || !ratio.isThere || !makeUp.isThere;
   }
 
+  /** Whether a look would change nothing of it. */
+  get isStill(): boolean {
+    const { threshold, ratio, attack, release, makeUp, knee } = this.glides;
+    const areThere = threshold.isThere && attack.isThere && release.isThere && knee.isThere;
+    return areThere && ratio.isThere && makeUp.isThere && this.isOn === (ratio.value !== 1 || makeUp.value !== 0);
+  }
+
   /** Whether it has let go. */
   get isQuiet(): boolean {
     return this.numbers[COMPRESSOR.reduction]! < OPEN_DB && this.numbers[COMPRESSOR.peak] === 0;

@@ -28,6 +28,11 @@ export class Duck {
     return this.depth.value !== 0 || !this.depth.isThere;
   }
 
+  /** Whether its settings are where they were told to be. */
+  get isThere(): boolean {
+    return this.depth.isThere && (this.time.isThere || !this.isWanted);
+  }
+
   /** Depth in dB, time in ms. */
   set(setting: 'duck' | 'duckTime', value: number): void {
     (setting === 'duck' ? this.depth : this.time).goTo(value);

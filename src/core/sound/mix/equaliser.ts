@@ -44,6 +44,12 @@ class EqualiserBand {
     return this.band.isQuiet;
   }
 
+  /** Whether a look would change nothing of it. */
+  get isStill(): boolean {
+    const { gain, hz, q, band, isOn } = this;
+    return gain.isThere && hz.isThere && q.isThere && !band.isMoving && isOn === (gain.value !== 0);
+  }
+
   arrive(): void {
     this.gain.arrive();
     this.hz.arrive();
@@ -107,6 +113,10 @@ export class Equaliser {
 
   get isQuiet(): boolean {
     return this.low.isQuiet && this.bell.isQuiet && this.high.isQuiet;
+  }
+
+  get isStill(): boolean {
+    return this.low.isStill && this.bell.isStill && this.high.isStill;
   }
 
   /** Every setting is at once where it is to be, and nothing rings. */

@@ -3,6 +3,8 @@
  * sample, so that no block changes the sound.
  */
 export const LOOK_FRAMES = 32;
+/** And where nothing moves, nor is on its way to come or go: fewer looks, and longer stretches of sound at once. */
+export const STILL_LOOK_FRAMES = 128;
 /** So long a setting takes to where it is told to be: quick for a hand, too slow to click. */
 const GLIDE_SECONDS = 0.01;
 

@@ -48,6 +48,12 @@ export class Saturation {
     return isEmpty(this.numbers, ALL_PASSES);
   }
 
+  /** Whether a look would change nothing of it. */
+  get isStill(): boolean {
+    const { amount, share, isMoving, isOn } = this;
+    return amount.isThere && share.isThere && !isMoving && isOn === amount.value > 0;
+  }
+
   arrive(): void {
     const { amount, share } = this;
     amount.arrive();

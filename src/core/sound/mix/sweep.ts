@@ -37,6 +37,11 @@ export class Sweep {
     return this.low.isQuiet && this.high.isQuiet;
   }
 
+  /** Whether a look would change nothing of it. */
+  get isStill(): boolean {
+    return this.place.isThere && this.low.isStill && this.high.isStill;
+  }
+
   arrive(): void {
     this.place.arrive();
     this.low.arrive(this.place.value);
@@ -74,6 +79,10 @@ class Side {
 
   get isQuiet(): boolean {
     return this.band.isQuiet;
+  }
+
+  get isStill(): boolean {
+    return this.share.isThere && !this.band.isMoving && this.isOn === this.isWanted;
   }
 
   private wants(place: number): boolean {
