@@ -1,6 +1,6 @@
 import { setOut, stayThere } from './glide';
 import type { MixBus } from './mixBus';
-import { A1, A2, A3, filter, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isEmpty, isQuick, M0, M1, M2 } from './mixLoops'; // prettier-ignore
+import { A1, A2, A3, filter, filter1, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isEmpty, isQuick, M0, M1, M2 } from './mixLoops'; // prettier-ignore
 
 /**
  * One filter of the mix, in two channels: state-variable with trapezoidal integrators. Its output is a sum of input, band and low, by
@@ -56,7 +56,8 @@ export class Band {
 
   /** Filters frames of both channels in place. */
   process(bus: MixBus, from: number, frames: number): void {
-    filter(this.numbers, bus, from, frames);
+    if (isQuick && !this.isMoving) filter1(this.numbers, bus, from, frames);
+    else filter(this.numbers, bus, from, frames);
   }
 
   /** Filters frames by three of them, one after the other. */

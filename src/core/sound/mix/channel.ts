@@ -5,15 +5,12 @@ import { Duck } from './duck';
 import { Equaliser } from './equaliser';
 import { Glide, glideLooks, LOOK_FRAMES, STILL_LOOK_FRAMES } from './glide';
 import type { MixBus } from './mixBus';
+import { send, sendMoving, SENT, SENT_NUMBERS } from './mixLoops';
 import { Saturation } from './saturation';
 import { Sweep } from './sweep';
 
 /** Frames without any input after which it looks whether it may sleep. */
 const STILL_FRAMES = 2048;
-
-/** Where in its gains: left, right, to the room, to the echo; and the step of each with every sample. */
-const [LEFT, RIGHT, ROOM, ECHO] = [0, 1, 2, 3] as const;
-const GAINS = 4;
 
 /**
  * What one track, one group or the whole mix goes through: equaliser, compressor, drive, filter, pan, and the shares that it sends to room and echo. Its
@@ -31,7 +28,7 @@ export class Channel {
   private readonly room: Glide;
   private readonly echo: Glide;
   private readonly gains = Float64Array.of(1, 1, 0, 0);
-  private readonly steps = new Float64Array(GAINS);
+  private readonly steps = new Float64Array(SENT_NUMBERS);
   private isMoving = false;
   /** Whether nothing of it moves until it is told something else, or struck. */
   private isStill = false;
@@ -160,7 +157,7 @@ export class Channel {
     this.echo.arrive();
     this.aim(frame);
     const { gains, steps } = this;
-    for (let i = 0; i < GAINS; i++) gains[i] = steps[i]!;
+    for (let i = 0; i < SENT_NUMBERS; i++) gains[i] = steps[i]!;
     this.isMoving = false;
   }
 
@@ -187,7 +184,7 @@ export class Channel {
     if (!this.isMoving && !wasMoving) return;
     const { gains, steps } = this;
     this.aim(frame + LOOK_FRAMES);
-    for (let i = 0; i < GAINS; i++) {
+    for (let i = 0; i < SENT_NUMBERS; i++) {
       const target = steps[i]!;
       // What has come to its place is there to the bit.
       if (!this.isMoving) gains[i] = target;
@@ -203,10 +200,10 @@ export class Channel {
     const { steps } = this;
     const pan = this.pan.value;
     const ducked = this.duck.gainAt(frame);
-    steps[LEFT] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 - pan) / 8)) * ducked;
-    steps[RIGHT] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 + pan) / 8)) * ducked;
-    steps[ROOM] = this.room.value / 2;
-    steps[ECHO] = this.echo.value / 2;
+    steps[SENT.left] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 - pan) / 8)) * ducked;
+    steps[SENT.right] = (pan === 0 ? 1 : ROOT_2 * sinTurns((1 + pan) / 8)) * ducked;
+    steps[SENT.room] = this.room.value / 2;
+    steps[SENT.echo] = this.echo.value / 2;
   }
 
   /** For how long nothing has come in. */
@@ -219,33 +216,11 @@ export class Channel {
   /** Pan, and what goes to room and echo. */
   private send(bus: MixBus, from: number, frames: number): void {
     const { gains, steps, isMoving } = this;
-    const { left, right, send, echo } = bus;
-    let l = gains[LEFT]!;
-    let r = gains[RIGHT]!;
-    let toRoom = gains[ROOM]!;
-    let toEcho = gains[ECHO]!;
-    if (!isMoving && l === 1 && r === 1 && toRoom === 0 && toEcho === 0) return;
-    const stepLeft = isMoving ? steps[LEFT]! : 0;
-    const stepRight = isMoving ? steps[RIGHT]! : 0;
-    const stepRoom = isMoving ? steps[ROOM]! : 0;
-    const stepEcho = isMoving ? steps[ECHO]! : 0;
-    if (toEcho !== 0 || stepEcho !== 0) bus.hasEcho = true;
-    for (let i = from; i < from + frames; i++) {
-      const a = left[i]! * l;
-      const b = right[i]! * r;
-      left[i] = a;
-      right[i] = b;
-      send[i]! += (a + b) * toRoom;
-      echo[i]! += (a + b) * toEcho;
-      l += stepLeft;
-      r += stepRight;
-      toRoom += stepRoom;
-      toEcho += stepEcho;
-    }
-    gains[LEFT] = l;
-    gains[RIGHT] = r;
-    gains[ROOM] = toRoom;
-    gains[ECHO] = toEcho;
+    const sendsEcho = gains[SENT.echo] !== 0 || (isMoving && steps[SENT.echo] !== 0);
+    if (sendsEcho) bus.hasEcho = true;
+    if (isMoving) return sendMoving(gains, steps, bus, from, frames);
+    const isPlain = gains[SENT.left] === 1 && gains[SENT.right] === 1 && gains[SENT.room] === 0;
+    if (!isPlain || sendsEcho) send(gains, bus, from, frames);
   }
 }
 

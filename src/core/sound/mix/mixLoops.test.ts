@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { random } from '../../random';
 import { MAX_STRETCH } from '../stretch';
 import { MixBus } from './mixBus';
-import { bend, compress, COMPRESSOR, compressSlowly, filter, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isQuick, saturate, SATURATION_NUMBERS, saturateSlowly } from './mixLoops'; // prettier-ignore
+import { bend, compress, COMPRESSOR, compressSlowly, filter, filter1, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isQuick, saturate, SATURATION_NUMBERS, saturateSlowly, send, sendMoving, SENT_NUMBERS } from './mixLoops'; // prettier-ignore
 
 const bus = new MixBus();
 
@@ -18,12 +18,19 @@ const filter3Slowly: typeof filter3 = (a, b, c, of, from, frames) => {
   for (const numbers of [a, b, c]) filter(numbers, of, from, frames);
 };
 const one =
-  (loop: typeof saturate): Loop =>
+  (loop: typeof saturate | typeof filter1): Loop =>
   (numbers, from, frames) =>
     loop(numbers[0]!, bus, from, frames);
 
 test.each([
   ['three filters', three(filter3), three(filter3Slowly), FILTER_NUMBERS],
+  ['one filter', one(filter1), one(filter), FILTER_NUMBERS],
+  [
+    'pan and sends',
+    one(send),
+    one((gains, ...where) => sendMoving(gains, new Float64Array(SENT_NUMBERS), ...where)),
+    SENT_NUMBERS,
+  ],
   ['a saturation', one(saturate), one(saturateSlowly), SATURATION_NUMBERS],
 ] as const)('%s: both sides at once are to the bit what they are one by one', (_, quick, slow, count) => {
   const run = fc.record({
@@ -38,9 +45,10 @@ test.each([
         const numbers = [0, 1, 2].map(() => Float64Array.from({ length: count }, () => (next() - 0.5) / 8));
         // Filters that do not move.
         if (count === FILTER_NUMBERS) for (const of of numbers) of.fill(0, FIRST_STEP, HELD);
-        for (const side of [bus.left, bus.right]) for (let i = 0; i < MAX_STRETCH; i++) side[i] = 4 * next() - 2;
+        const channels = [bus.left, bus.right, bus.send, bus.echo];
+        for (const side of channels) for (let i = 0; i < MAX_STRETCH; i++) side[i] = 4 * next() - 2;
         loop(numbers, from, frames);
-        return [numbers, bus.left.slice(), bus.right.slice()];
+        return [numbers, ...channels.map((channel) => channel.slice())];
       });
       expect(heard[0]).toEqual(heard[1]);
     }),

@@ -5,6 +5,8 @@ import { MIX_LOOPS_WASM } from './mixLoopsWasm';
 import type { MixBus } from './mixBus';
 
 interface Exports {
+  filter1(frames: number, left: number, right: number, numbers: number): void;
+  send(frames: number, left: number, right: number, room: number, echo: number, l: number, r: number, toRoom: number, toEcho: number): void; // prettier-ignore
   filter3(frames: number, left: number, right: number, numbers: number): void;
   saturate(frames: number, left: number, right: number, numbers: number): void;
   compress(frames: number, left: number, right: number, numbers: number, until: number): void;
@@ -52,6 +54,13 @@ export function filter3(
   takeBack(one, 0);
   takeBack(two, FILTER_NUMBERS);
   takeBack(three, 2 * FILTER_NUMBERS);
+}
+
+/** And by one of them, which does not move either. */
+export function filter1(numbers: Float64Array, bus: MixBus, from: number, frames: number): void {
+  lend(numbers, 0);
+  fast!.filter1(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
+  takeBack(numbers, 0);
 }
 
 function lend(numbers: Float64Array, at: number): void {
@@ -195,6 +204,54 @@ export function bend(x: number): number {
   const t = scaled > 1 ? 1 : scaled < -1 ? -1 : scaled;
   const square = t * t;
   return t * (2.1875 + square * (-2.1875 + square * (1.3125 - 0.3125 * square)));
+}
+
+// --- pan and sends --------------------------------------------------------------------------------------------
+
+/** Where in the gains of a channel: of left and right, and the shares that go to room and echo. */
+export const SENT = { left: 0, right: 1, room: 2, echo: 3 } as const;
+export const SENT_NUMBERS = 4;
+const NO_STEPS = new Float64Array(SENT_NUMBERS);
+
+/** Pans frames of a bus in place, and adds what goes to room and echo. */
+export function send(gains: Float64Array, bus: MixBus, from: number, frames: number): void {
+  if (!fast) return sendMoving(gains, NO_STEPS, bus, from, frames);
+  const at = 8 * from;
+  fast.send(frames, bus.leftAt + at, bus.rightAt + at, bus.sendAt + at, bus.echoAt + at, gains[SENT.left]!, gains[SENT.right]!, gains[SENT.room]!, gains[SENT.echo]!); // prettier-ignore
+}
+
+/** The same, while its gains move by a step with each sample. */
+export function sendMoving(
+  gains: Float64Array,
+  steps: Float64Array,
+  { left, right, send: room, echo }: MixBus,
+  from: number,
+  frames: number,
+): void {
+  let l = gains[SENT.left]!;
+  let r = gains[SENT.right]!;
+  let toRoom = gains[SENT.room]!;
+  let toEcho = gains[SENT.echo]!;
+  const stepLeft = steps[SENT.left]!;
+  const stepRight = steps[SENT.right]!;
+  const stepRoom = steps[SENT.room]!;
+  const stepEcho = steps[SENT.echo]!;
+  for (let i = from; i < from + frames; i++) {
+    const a = left[i]! * l;
+    const b = right[i]! * r;
+    left[i] = a;
+    right[i] = b;
+    room[i]! += (a + b) * toRoom;
+    echo[i]! += (a + b) * toEcho;
+    l += stepLeft;
+    r += stepRight;
+    toRoom += stepRoom;
+    toEcho += stepEcho;
+  }
+  gains[SENT.left] = l;
+  gains[SENT.right] = r;
+  gains[SENT.room] = toRoom;
+  gains[SENT.echo] = toEcho;
 }
 
 // --- compression ----------------------------------------------------------------------------------------------

@@ -90,6 +90,76 @@
     (v128.store offset=352 (local.get $numbers) (local.get $s1c))
     (v128.store offset=368 (local.get $numbers) (local.get $s2c)))
 
+  ;; One such filter alone.
+  (func (export "filter1")
+    (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32)
+    (local $end i32) (local $x v128) (local $above v128) (local $band v128) (local $low v128)
+    (local $a1 v128) (local $a2 v128) (local $a3 v128) (local $m0 v128) (local $m1 v128) (local $m2 v128) (local $s1 v128) (local $s2 v128)
+    (local.set $a1 (v128.load64_splat offset=0 (local.get $numbers)))
+    (local.set $a2 (v128.load64_splat offset=8 (local.get $numbers)))
+    (local.set $a3 (v128.load64_splat offset=16 (local.get $numbers)))
+    (local.set $m0 (v128.load64_splat offset=24 (local.get $numbers)))
+    (local.set $m1 (v128.load64_splat offset=32 (local.get $numbers)))
+    (local.set $m2 (v128.load64_splat offset=40 (local.get $numbers)))
+    (local.set $s1 (v128.load offset=96 (local.get $numbers)))
+    (local.set $s2 (v128.load offset=112 (local.get $numbers)))
+    (local.set $end (i32.add (local.get $left) (i32.shl (local.get $frames) (i32.const 3))))
+    (loop $next
+      (local.set $x (v128.load64_lane 1 (local.get $right) (v128.load64_zero (local.get $left))))
+      (local.set $above (f64x2.sub (local.get $x) (local.get $s2)))
+      (local.set $band
+        (f64x2.add (f64x2.mul (local.get $a1) (local.get $s1)) (f64x2.mul (local.get $a2) (local.get $above))))
+      (local.set $low
+        (f64x2.add
+          (f64x2.add (local.get $s2) (f64x2.mul (local.get $a2) (local.get $s1)))
+          (f64x2.mul (local.get $a3) (local.get $above))))
+      (local.set $s1 (f64x2.sub (f64x2.add (local.get $band) (local.get $band)) (local.get $s1)))
+      (local.set $s2 (f64x2.sub (f64x2.add (local.get $low) (local.get $low)) (local.get $s2)))
+      (local.set $x
+        (f64x2.add
+          (f64x2.add (f64x2.mul (local.get $m0) (local.get $x)) (f64x2.mul (local.get $m1) (local.get $band)))
+          (f64x2.mul (local.get $m2) (local.get $low))))
+      (v128.store64_lane 0 (local.get $left) (local.get $x))
+      (v128.store64_lane 1 (local.get $right) (local.get $x))
+      (local.set $left (i32.add (local.get $left) (i32.const 8)))
+      (local.set $right (i32.add (local.get $right) (i32.const 8)))
+      (br_if $next (i32.lt_u (local.get $left) (local.get $end))))
+    (v128.store offset=96 (local.get $numbers) (local.get $s1))
+    (v128.store offset=112 (local.get $numbers) (local.get $s2)))
+
+  ;; Pan, and the shares that go to room and echo, none of which moves: two samples at a time, and the last one alone.
+  (func (export "send")
+    (param $frames i32) (param $left i32) (param $right i32) (param $room i32) (param $echo i32)
+    (param $l f64) (param $r f64) (param $toRoom f64) (param $toEcho f64)
+    (local $pairs i32) (local $a v128) (local $b v128) (local $x f64) (local $y f64)
+    (local.set $pairs (i32.add (local.get $left) (i32.shl (i32.and (local.get $frames) (i32.const -2)) (i32.const 3))))
+    (block $over
+      (loop $next
+        (br_if $over (i32.ge_u (local.get $left) (local.get $pairs)))
+        (local.set $a (f64x2.mul (v128.load (local.get $left)) (f64x2.splat (local.get $l))))
+        (local.set $b (f64x2.mul (v128.load (local.get $right)) (f64x2.splat (local.get $r))))
+        (v128.store (local.get $left) (local.get $a))
+        (v128.store (local.get $right) (local.get $b))
+        (local.set $a (f64x2.add (local.get $a) (local.get $b)))
+        (v128.store (local.get $room)
+          (f64x2.add (v128.load (local.get $room)) (f64x2.mul (local.get $a) (f64x2.splat (local.get $toRoom)))))
+        (v128.store (local.get $echo)
+          (f64x2.add (v128.load (local.get $echo)) (f64x2.mul (local.get $a) (f64x2.splat (local.get $toEcho)))))
+        (local.set $left (i32.add (local.get $left) (i32.const 16)))
+        (local.set $right (i32.add (local.get $right) (i32.const 16)))
+        (local.set $room (i32.add (local.get $room) (i32.const 16)))
+        (local.set $echo (i32.add (local.get $echo) (i32.const 16)))
+        (br $next)))
+    (if (i32.and (local.get $frames) (i32.const 1))
+      (then
+        (local.set $x (f64.mul (f64.load (local.get $left)) (local.get $l)))
+        (local.set $y (f64.mul (f64.load (local.get $right)) (local.get $r)))
+        (f64.store (local.get $left) (local.get $x))
+        (f64.store (local.get $right) (local.get $y))
+        (local.set $x (f64.add (local.get $x) (local.get $y)))
+        (f64.store (local.get $room) (f64.add (f64.load (local.get $room)) (f64.mul (local.get $x) (local.get $toRoom))))
+        (f64.store (local.get $echo) (f64.add (f64.load (local.get $echo)) (f64.mul (local.get $x) (local.get $toEcho)))))))
+
   ;; Saturation at four times the sample rate. Numbers: gain, makeUp, share, the step of each, then what the all-passes hold, as pairs of lanes.
   (func (export "saturate")
     (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32)
