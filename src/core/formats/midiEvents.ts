@@ -42,13 +42,23 @@ export interface FileStroke {
   length: number;
 }
 
+/** A note of a file, with the pad whose stroke it is. */
+export interface FileNote {
+  /** Whole ticks from its beginning to its end. */
+  tick: number;
+  off: number;
+  noteNumber: number;
+  /** 0..1 */
+  velocity: number;
+  pad: number;
+}
+
 /** The notes of a track's strokes, which end at `end` at the latest. Keys that MIDI does not have are left out. */
-export function noteEvents(
+export function fileNotes(
   strokes: readonly FileStroke[],
   track: Pick<Track, 'kit' | 'tones'>,
-  channel: number,
   end: number,
-): Timed[] {
+): FileNote[] {
   const lanes = lanesOf(track);
   // Of a drum the key says which it is; of a note, its pitch too.
   const keyOf = ({ pad, pitch }: FileStroke) => lanes[pad]!.note + (track.tones ? Math.round(pitch) : 0);
@@ -62,21 +72,26 @@ export function noteEvents(
   }
   return [...byKey].flatMap(([noteNumber, byTick]) => {
     const ticks = [...byTick.keys()];
-    return ticks.flatMap((tick, i): Timed[] => {
-      const { length, velocity } = byTick.get(tick)!;
+    return ticks.map((tick, i): FileNote => {
+      const { length, velocity, pad } = byTick.get(tick)!;
       // A note ends before its key is struck again, and within the file: a hanging or crossed note-off confuses readers.
       const off = Math.min(tick + Math.max(1, Math.round(length)), ticks[i + 1] ?? end, end);
-      return [
-        { tick, event: { type: 'noteOn', channel, noteNumber, velocity: midiVelocity(velocity) } },
-        { tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } },
-      ];
+      return { tick, off, noteNumber, velocity, pad };
     });
   });
 }
 
-/** Events in order of time; at one tick notes end first, then controllers move, then notes begin. */
+export function noteEvents(notes: readonly FileNote[], channel: number): Timed[] {
+  return notes.flatMap(({ tick, off, noteNumber, velocity }): Timed[] => [
+    { tick, event: { type: 'noteOn', channel, noteNumber, velocity: midiVelocity(velocity) } },
+    { tick: off, event: { type: 'noteOff', channel, noteNumber, velocity: 0 } },
+  ]);
+}
+
+/** Events in order of time; at one tick notes end first, then controllers move, then notes begin, then they are pressed. */
 export function inFileOrder(events: readonly Timed[]): Timed[] {
-  const order = ({ event }: Timed) => ['noteOff', 'controller', 'noteOn'].indexOf((event as MidiEvent).type);
+  const order = ({ event }: Timed) =>
+    ['noteOff', 'controller', 'noteOn', 'noteAftertouch'].indexOf((event as MidiEvent).type);
   return [...events].sort((a, b) => a.tick - b.tick || order(a) - order(b));
 }
 

@@ -2,6 +2,7 @@ import { counted } from '../counted';
 import { newSet } from '../document/create';
 import type { Hit } from '../document/hit';
 import { MAX_HITS, MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TICKS, MAX_TIMES, MAX_TRACKS } from '../document/limits'; // prettier-ignore
+import type { Move } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 import type { Section } from '../document/section';
 import type { OpenSet } from '../document/set';
@@ -9,6 +10,7 @@ import { FIRST_STAGE } from '../document/stage';
 import { padsOfNotes, scaleSteps, type Tones } from '../document/tones';
 import { newTrack, type Chain, type Track } from '../document/track';
 import { nearestPad } from './gmDrums';
+import { pressureCourse, type PadPressure } from './keyPressure';
 import { mod, ticksPerBar } from '../time/ticks';
 import type { MidiNote, MidiPart, MidiSong } from './readMidi';
 
@@ -93,7 +95,8 @@ export function setOfSong(song: MidiSong, choices: MidiChoices, name: string): B
   const tracks = taken.slice(0, MAX_TRACKS).map(({ part, choice }, id): Track => {
     const tones = choice.player === 'drums' ? undefined : tonesFor(choice.player, part);
     const strokes = strokesOf(part, choice, tones, place, leftOut);
-    const { patterns, chain } = patternsOf(strokes, part.name, { cut, end }, () => (lastId += 2), leftOut);
+    const presses = pressesOf(part, tones, place, leftOut);
+    const { patterns, chain } = patternsOf({ strokes, presses }, part.name, { cut, end }, () => (lastId += 2), leftOut);
     return { ...newTrack(part.name, id % 8, patterns), id, ...(tones && { tones }), ...(chain && { chain }) };
   });
   const whole = tracks.some(({ chain }) => chain) ? [wholeOf(tracks)] : [];
@@ -144,6 +147,25 @@ function strokesOf(
   return strokes;
 }
 
+/** How the pads of notes are pressed. A drum has no key that could be: what is said of it is left out. */
+function pressesOf(
+  { name, notes, pressures = [] }: MidiPart,
+  tones: Tones | undefined,
+  place: (tick: number) => number,
+  leftOut: string[],
+): PadPressure[] {
+  if (pressures.length === 0) return [];
+  if (!tones) {
+    leftOut.push(`“${name}”: ${counted(pressures.length, 'pressure movement')}: drums know none.`);
+    return [];
+  }
+  const padOfNote = padsOfNotes(tones);
+  const all = [...new Set(notes.map(({ key }) => padOfNote(key).pad))];
+  return pressures.flatMap(({ tick, key, value }) =>
+    (key === null ? all : [padOfNote(key).pad]).map((pad) => ({ tick: place(tick), pad, value })),
+  );
+}
+
 function strokeOf({ tick, length, velocity }: MidiNote, pad: number, pitch: number, place: (tick: number) => number) {
   const at = place(tick);
   const stroke: Stroke = {
@@ -158,7 +180,7 @@ function strokeOf({ tick, length, velocity }: MidiNote, pad: number, pitch: numb
 
 /** Cuts strokes into patterns; where there is more than one, a chain plays them. */
 function patternsOf(
-  strokes: readonly Stroke[],
+  { strokes, presses }: { strokes: readonly Stroke[]; presses: readonly PadPressure[] },
   name: string,
   { cut, end }: { cut: number; end: number },
   newId: () => number,
@@ -173,8 +195,9 @@ function patternsOf(
   const patterns: Pattern[] = [];
   const links: Chain['links'] = [];
   let played = 0;
-  for (const stretch of stretches) {
-    const content = JSON.stringify(stretch);
+  for (const [i, stretch] of stretches.entries()) {
+    const moves = presses.length > 0 ? pressMoves(presses, i * cut, (i + 1) * cut) : [];
+    const content = JSON.stringify([stretch, moves]);
     let slot = slots.get(content);
     const last = links.at(-1);
     const isRound = slot !== undefined && last?.slot === slot && last.times < MAX_TIMES;
@@ -189,6 +212,7 @@ function patternsOf(
         name: stretches.length > 1 ? `${name.slice(0, MAX_NAME - 5)} ${slot + 1}` : name,
         length: cut,
         hits,
+        ...(moves.length > 0 && { moves }),
       });
     }
     if (isRound) last!.times++;
@@ -200,6 +224,18 @@ function patternsOf(
       `“${name}”: the last ${counted(dropped, 'stretch', 'stretches')}: a chain has no room. Longer patterns need fewer.`,
     );
   return stretches.length > 1 ? { patterns, chain: { links, again: true } } : { patterns };
+}
+
+/** How pads are pressed between two ticks, from where it stands at the first of them. */
+function pressMoves(presses: readonly PadPressure[], from: number, to: number): Move[] {
+  const pads = [...new Set(presses.map(({ pad }) => pad))].sort((a, b) => a - b);
+  return pads.flatMap((pad): Move[] => {
+    const own = presses.filter((one) => one.pad === pad && one.tick < to);
+    const before = own.filter(({ tick }) => tick < from).at(-1);
+    const within = own.filter(({ tick }) => tick >= from).map(({ tick, value }) => ({ tick: tick - from, value }));
+    const points = pressureCourse(before ? [{ tick: 0, value: before.value }, ...within] : within);
+    return points.length > 0 ? [{ pad, control: 'pressure', points }] : [];
+  });
 }
 
 /** A section in which every track plays its chain. */

@@ -28,6 +28,17 @@ export interface MidiPart {
   program: number | null;
   /** In order of time. */
   notes: MidiNote[];
+  /** How its keys were pressed, likewise; absent: they were not. */
+  pressures?: MidiPressure[];
+}
+
+/** From a tick on a key is pressed so hard. */
+export interface MidiPressure {
+  tick: number;
+  /** Null: all of the channel. */
+  key: number | null;
+  /** 0..1 */
+  value: number;
 }
 
 /** What a standard MIDI file holds that Chaffinch can take. */
@@ -119,8 +130,6 @@ class Rest {
 const LEFT_OUT: Partial<Record<MidiEvent['type'], string>> = {
   controller: 'controller movement',
   pitchBend: 'pitch bend',
-  noteAftertouch: 'pressure movement',
-  channelAftertouch: 'pressure movement',
   sysEx: 'system exclusive message',
   endSysEx: 'system exclusive message',
   lyrics: 'lyric',
@@ -150,6 +159,12 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
         case 'noteOff':
           of(event.channel).end(tick, event.noteNumber);
           break;
+        case 'noteAftertouch':
+          of(event.channel).press(tick, event.noteNumber, event.amount / 127);
+          break;
+        case 'channelAftertouch':
+          of(event.channel).press(tick, null, event.amount / 127);
+          break;
         case 'programChange':
           if (!of(event.channel).choose(event.programNumber)) rest.add('later instrument change');
           break;
@@ -175,11 +190,12 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
       const notes = all.filter((note) => note.tick < MAX_LENGTH);
       if (notes.length < all.length)
         leftOut.push(`${counted(all.length - notes.length, 'note')} hours after the beginning.`);
-      const { program } = collected;
+      const { program, pressures } = collected;
       const called = (byChannel.size === 1 && title) || partName(channel, program);
       // Each under a name of its own.
       const unique = parts.some((other) => other.name === called) ? nextName(called, parts) : called;
-      if (notes.length > 0) parts.push({ name: unique, channel, program, notes });
+      if (notes.length > 0)
+        parts.push({ name: unique, channel, program, notes, ...(pressures.length > 0 && { pressures }) });
     }
   });
   const meter = takenMeter(meters, leftOut);
@@ -198,6 +214,7 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
 /** The notes of one channel while they are read. */
 class Collected {
   program: number | null = null;
+  readonly pressures: MidiPressure[] = [];
   private readonly notes: MidiNote[] = [];
   private readonly open = new Map<number, MidiNote[]>();
 
@@ -212,6 +229,10 @@ class Collected {
   end(tick: number, key: number): void {
     const note = this.open.get(key)?.shift();
     if (note) note.length = tick - note.tick;
+  }
+
+  press(tick: number, key: number | null, value: number): void {
+    if (tick < MAX_LENGTH) this.pressures.push({ tick, key, value });
   }
 
   /** False if notes were played with another instrument already. */

@@ -2,11 +2,13 @@ import { CONTROLLERS } from './controllers';
 import { writeMidi } from 'midi-file';
 import { CONTROL_RANGES } from '../document/moves';
 import type { Stretch } from '../score/make';
-import { trackStrokes, stepAt, type Score, type ScoreTrack, type Step } from '../score/score';
+import { trackStrokes, stepAt, type Score, type ScoreTrack, type Step, type Stroke } from '../score/score';
 import { PPQ } from '../time/ticks';
+import { pressureEvents, type PadPressure } from './keyPressure';
 import {
   DRUM_CHANNEL,
   latin1,
+  fileNotes,
   inFileOrder,
   noteEvents,
   setTempo,
@@ -22,7 +24,7 @@ const CHANNELS = 16;
 /**
  * Writes a stretch of a score as a standard MIDI file: type 1, 960 ticks to the quarter. The first track has tempo, meter and the
  * sections as markers; then each track its notes as they sounded, its level as channel volume, and what moved its strokes as
- * controllers. Drums lie on channel 10, each track of notes on a channel of its own. (Standard MIDI Files 1.0, MIDI Manufacturers
+ * controllers, and how keys of notes were pressed. Drums lie on channel 10, each track of notes on a channel of its own. (Standard MIDI Files 1.0, MIDI Manufacturers
  * Association.)
  */
 export function writeScoreMidi(score: Score, stretch: Stretch, name: string): Uint8Array<ArrayBuffer> {
@@ -41,7 +43,7 @@ export function writeScoreMidi(score: Score, stretch: Stretch, name: string): Ui
   let notes = 0;
   const tracks = score.tracks.map((track) => {
     const channel = track.tones ? noteChannel(notes++) : DRUM_CHANNEL;
-    return withDeltas([trackName(track.name), ...trackEvents(track, channel, stretch)], end);
+    return withDeltas([trackName(track.name), ...trackEvents(track, channel, stretch, score.turned)], end);
   });
   const bytes = writeMidi({
     header: { format: 1, numTracks: tracks.length + 1, ticksPerBeat: PPQ },
@@ -56,7 +58,7 @@ function noteChannel(index: number): number {
   return channel < DRUM_CHANNEL ? channel : channel + 1;
 }
 
-function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch): Timed[] {
+function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch, turned: Score['turned']): Timed[] {
   const end = Math.round(to - from);
   const strokes = trackStrokes(track)
     .filter(({ tick }) => tick >= from && tick < to)
@@ -76,5 +78,23 @@ function trackEvents(track: ScoreTrack, channel: number, { from, to }: Stretch):
       last = stroke[control];
     }
   }
-  return inFileOrder([...events, ...noteEvents(strokes, track, channel, end)]);
+  const notes = fileNotes(strokes, track, end);
+  const pressed = track.tones ? pressureEvents(notes, pressures(track, strokes, turned, from), channel) : [];
+  return inFileOrder([...events, ...noteEvents(notes, channel), ...pressed]);
+}
+
+/** How the keys of a track were pressed: as strokes began, and as it went on. Ticks of the file. */
+function pressures(
+  { id }: ScoreTrack,
+  strokes: readonly Stroke[],
+  turned: Score['turned'],
+  from: number,
+): PadPressure[] {
+  const begun = strokes.map(({ tick, pad, pressure = 0 }) => ({ tick, pad, value: pressure }));
+  const moved = turned.flatMap(({ tick, told }): PadPressure[] =>
+    told.type === 'turn' && told.track === id && told.control === 'pressure'
+      ? [{ tick: tick - from, pad: told.pad, value: told.value }]
+      : [],
+  );
+  return [...begun, ...moved];
 }
