@@ -19,6 +19,16 @@ async function openMix(app: App): Promise<void> {
   await expect(app.page.getByRole('dialog', { name: 'Mix', exact: true })).toBeVisible();
 }
 
+/** Records in the place Mix, where what is turned is written as Moves, once the demo's count-in is over. */
+async function writeInMix(app: App): Promise<void> {
+  await app.open();
+  await app.record.click();
+  await app.play.click();
+  await openMix(app);
+  await app.button('Write Moves').click();
+  await expect(app.position).toHaveText(/^[2-9]\./);
+}
+
 /** What was set of the mix, by the log of the engine. */
 const told = async (app: App) =>
   (await heard(app.page)).applied.flatMap((command) => {
@@ -184,12 +194,7 @@ test('while Moves are written, a send that is ridden becomes the pattern’s; th
   app,
   page,
 }) => {
-  await app.open();
-  await app.record.click();
-  await app.play.click();
-  await openMix(app);
-  await app.button('Write Moves').click();
-  await expect(app.position).toHaveText(/^[2-9]\./);
+  await writeInMix(app);
   await app.button('Channel of Wheels').click();
   const { x, y, width, height } = (await slider(app, 'Wheels Echo').boundingBox())!;
   await page.mouse.move(x + 4, y + height / 2);
@@ -212,6 +217,13 @@ test('while Moves are written, a send that is ridden becomes the pattern’s; th
   // What is moved says so, and is ridden from now on: its setting stays.
   await expect(page.getByText('Echo · Moves')).toBeVisible();
   await app.record.click();
+  // A line goes where the Moves have it, from bar to bar, and the fill stays at what it is set to.
+  const line = page.locator('[data-moved="track echo"] > div');
+  const places = new Set<string>();
+  await expect
+    .poll(async () => places.add(await line.evaluate(({ style }) => `${style.opacity} ${style.transform}`)).size)
+    .toBeGreaterThan(2);
+  for (const place of places) expect(place).toMatch(/^1 translateX\((\d|[1-7]\d|80)(\.\d+)?%\)$/);
   await slider(app, 'Wheels Echo').press('End');
   const ridden = (await heard(app.page)).applied.flatMap((command) => (command.type === 'ride' ? [command.value] : []));
   expect(ridden.slice(-2)).toEqual([1, NaN]);
@@ -226,12 +238,7 @@ test('while Moves are written, the echo’s time and the room that are changed b
   app,
   page,
 }) => {
-  await app.open();
-  await app.record.click();
-  await app.play.click();
-  await openMix(app);
-  await app.button('Write Moves').click();
-  await expect(app.position).toHaveText(/^[2-9]\./);
+  await writeInMix(app);
   await choose(app, 'Echo time', '1/4');
   await slider(app, 'Room size').press('End');
   const saved = await app.savedSet(({ tracks }) => returnMoves(tracks[WHEELS] as Track).length >= 2);

@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import type { Track } from '@/core/document/track';
 import { LevelFill } from '../mix/LevelFill';
 import { LEVEL_SCALE } from '../mix/mixScales';
+import { MovedMark } from '../mix/MovedMark';
 import { useLevel } from '../mix/useLevel';
 import { useSideDrag } from '../shared/useSideDrag';
 import { useTokens } from '../theme/theme';
@@ -29,6 +30,7 @@ export function TrackLevel({ track, children }: { track: Track; children: ReactN
   return (
     <View {...dragging} style={[styles.strip, { backgroundColor: tokens.deep, borderColor: tokens.rule }]}>
       <LevelFill share={level.share} colour={FEATHERS[track.colour]!.colour} />
+      {level.moves && <MovedMark ridden={level.moves} />}
       <View
         {...{ onKeyDown: level.onKeyDown }}
         {...level.slider}

@@ -1,4 +1,3 @@
-import { useRef } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { lanesOf } from '@/core/document/lanes';
 import {
@@ -28,7 +27,6 @@ import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { Feathers } from '../shared/Feathers';
 import { NameField } from '../shared/NameField';
-import { ValueStrip } from '../shared/ValueStrip';
 import { StripGroup } from '../sounds/StripGroup';
 import { useTokens } from '../theme/theme';
 import { FEATHERS } from '../theme/tokens';
@@ -36,6 +34,7 @@ import { CurvePicture } from '../shared/CurvePicture';
 import type { ShownChannel } from './mixChannels';
 import { mixScale } from './mixScales';
 import { PadWays } from './PadWays';
+import { RiddenStrip } from './RiddenStrip';
 import { useNewGroup } from './useNewGroup';
 import { useMixTurn } from './useMixTurn';
 
@@ -91,23 +90,11 @@ function TurnStrip({ control, shown }: { control: Turned; shown: ShownChannel })
   const { neutral } = MIX_RANGES[control];
   const caption = MIX_CONTROL_NAMES[control];
   const word = control === 'pan' ? 'pan' : caption;
-  const gesture = useRef('');
-  const hand = useMixTurn(channel, control, settings[control] ?? neutral, (value) =>
-    dispatch(channelTurned({ channel, control, value: value === neutral ? null : value, gesture: gesture.current })),
+  const hand = useMixTurn(channel, control, settings[control] ?? neutral, (value, gesture) =>
+    dispatch(channelTurned({ channel, control, value: value === neutral ? null : value, gesture })),
   );
   return (
-    <ValueStrip
-      label={`${name} ${word}`}
-      caption={hand.isMoved ? `${caption} · Moves` : caption}
-      value={hand.value}
-      own={neutral}
-      scale={mixScale(control)}
-      onSet={(value, name) => {
-        gesture.current = name;
-        hand.turn(value ?? neutral);
-      }}
-      onRelease={hand.letGo}
-    />
+    <RiddenStrip label={`${name} ${word}`} caption={caption} own={neutral} scale={mixScale(control)} hand={hand} />
   );
 }
 

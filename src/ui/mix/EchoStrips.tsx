@@ -55,7 +55,7 @@ export function EchoStrips() {
       <SheetTitle>Echo</SheetTitle>
       <Choice
         label="Echo time"
-        caption={hand.isMoved ? 'Comes after · Moves' : 'Comes after'}
+        caption={hand.moves ? 'Comes after · Moves' : 'Comes after'}
         numeric
         value={typeof time === 'number' ? 'ms' : time}
         options={TIMES}

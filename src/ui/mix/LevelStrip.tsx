@@ -12,6 +12,7 @@ import { grown } from '../theme/type';
 import { LevelFill } from './LevelFill';
 import { MeterBar } from './MeterBar';
 import type { ShownChannel } from './mixChannels';
+import { MovedMark } from './MovedMark';
 import { LEVEL_SCALE } from './mixScales';
 import { useLevel } from './useLevel';
 
@@ -64,6 +65,7 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
       <LevelFill share={level.share} colour={own}>
         <MeterBar channel={channel} colour={own} />
       </LevelFill>
+      {level.moves && <MovedMark ridden={level.moves} />}
       <View
         {...dragging()}
         {...mapMark(place === null ? undefined : { do: 'level', row: place })}
@@ -74,7 +76,7 @@ export function LevelStrip({ shown, place, isOpen, onOpen }: Props) {
       />
       <ControlButton
         label={`Channel of ${name}`}
-        text={level.isMoved ? `${name} · Moves` : name}
+        text={level.moves ? `${name} · Moves` : name}
         icon={isOpen ? 'chevron-up' : 'chevron-down'}
         expanded={isOpen}
         onPress={onOpen}

@@ -1,7 +1,6 @@
-import { useRef } from 'react';
 import { returnName, returnRange, type MovedReturn } from '@/core/document/returns';
-import { ValueStrip } from '../shared/ValueStrip';
 import { returnScale } from './mixScales';
+import { RiddenStrip } from './RiddenStrip';
 import { useReturnTurn } from './useMixTurn';
 
 interface Props {
@@ -13,23 +12,11 @@ interface Props {
   onSet: (value: number, gesture: string) => void;
 }
 
-/** One control of the echo or the room, turned or ridden. */
+/** One control of the echo or the room. */
 export function ReturnStrip({ moved, caption, setting, onSet }: Props) {
-  const gesture = useRef('');
-  const hand = useReturnTurn(moved, setting, (value) => onSet(value, gesture.current));
-  const own = returnRange(moved)!.neutral;
+  const hand = useReturnTurn(moved, setting, onSet);
+  const { neutral } = returnRange(moved)!;
   return (
-    <ValueStrip
-      label={returnName(moved)}
-      caption={hand.isMoved ? `${caption} · Moves` : caption}
-      value={hand.value}
-      own={own}
-      scale={returnScale(moved)}
-      onSet={(value, name) => {
-        gesture.current = name;
-        hand.turn(value ?? own);
-      }}
-      onRelease={hand.letGo}
-    />
+    <RiddenStrip label={returnName(moved)} caption={caption} own={neutral} scale={returnScale(moved)} hand={hand} />
   );
 }

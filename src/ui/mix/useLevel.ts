@@ -28,7 +28,7 @@ export function useLevel(channel: number, setting: number) {
     unit,
     text,
     words,
-    isMoved: hand.isMoved,
+    moves: hand.moves,
     /** A hand that stays on it takes it there; and lets go. */
     set,
     letGo: hand.letGo,

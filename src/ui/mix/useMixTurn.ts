@@ -9,7 +9,7 @@ import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 
 /** A track, and what its patterns move. */
-interface Ridden {
+export interface Ridden {
   track: number;
   moved: MovedInMix;
 }
@@ -33,13 +33,16 @@ function isMovedIn(state: RootState, { track, moved }: Ridden): boolean {
   return pattern?.moves?.some((move) => isSameMoved(move, moved)) === true;
 }
 
+/** Sets what is turned. All changes of one gesture have the same name, and are one step of undo. */
+type Turn = (value: number, gesture: string) => void;
+
 /** One control of a channel under a hand, as `useTurn` has it. */
-export function useMixTurn(channel: number, control: MixControl, setting: number, set: (value: number) => void) {
+export function useMixTurn(channel: number, control: MixControl, setting: number, set: Turn) {
   return useTurn((state) => riddenBy(state, channel, control), setting, set);
 }
 
 /** And one of the echo or the room, which the shown track's patterns move. */
-export function useReturnTurn(moved: MovedReturn, setting: number, set: (value: number) => void) {
+export function useReturnTurn(moved: MovedReturn, setting: number, set: Turn) {
   return useTurn((state) => ({ track: selectShown(state), moved }), setting, set);
 }
 
@@ -47,7 +50,7 @@ export function useReturnTurn(moved: MovedReturn, setting: number, set: (value: 
  * A control of the mix under a hand. It is ridden where the pattern that plays moves it, and while Moves are written; else its setting is
  * turned.
  */
-function useTurn(riddenIn: (state: RootState) => Ridden | null, setting: number, set: (value: number) => void) {
+function useTurn(riddenIn: (state: RootState) => Ridden | null, setting: number, set: Turn) {
   const { rides } = useInstrument();
   const isMoved = useAppSelector((state) => {
     const ridden = riddenIn(state);
@@ -59,13 +62,13 @@ function useTurn(riddenIn: (state: RootState) => Ridden | null, setting: number,
   // A key turns and lets go within one look at the state.
   const riding = useRef<Ridden | null>(null);
   return {
-    /** The pattern that plays moves it. */
-    isMoved,
+    /** What the pattern that plays moves; null: it does not. */
+    moves: isMoved ? ridden : null,
     /** What is turned now becomes Moves. */
     writes,
     value: held ?? setting,
-    turn: (value: number) => {
-      if (!ridden || !(isMoved || writes)) return set(value);
+    turn: (value: number, gesture = '') => {
+      if (!ridden || !(isMoved || writes)) return set(value, gesture);
       rides.ride(ridden.track, ridden.moved, value, performance.now());
       riding.current = ridden;
       setHeld(value);

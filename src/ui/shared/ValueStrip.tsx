@@ -1,4 +1,4 @@
-import { useRef } from 'react';
+import { useRef, type ReactNode } from 'react';
 import { StyleSheet, View, type TextInput, type ViewStyle } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
@@ -48,10 +48,12 @@ interface Props {
   onRelease?: () => void;
   /** Of what is filled. */
   colour?: string;
+  /** What lies upon it, as where it is moved now. */
+  mark?: ReactNode;
 }
 
 /** A number as a wide strip: touched, dragged, stepped or typed; a double touch brings it back to where it is by itself. */
-export function ValueStrip({ label, caption, value, own, scale, onSet, onRelease, colour }: Props) {
+export function ValueStrip({ label, caption, value, own, scale, onSet, onRelease, colour, mark }: Props) {
   const tokens = useTokens();
   const input = useRef<TextInput>(null);
   const last = useRef({ at: -Infinity, x: 0, gesture: '' });
@@ -105,6 +107,7 @@ export function ValueStrip({ label, caption, value, own, scale, onSet, onRelease
       />
       {/* Where it is by itself. */}
       <View style={[styles.own, { left: `${scale.share(own) * 100}%`, backgroundColor: tokens.cap }]} />
+      {mark}
       <View
         {...dragging()}
         {...{ onKeyDown }}
