@@ -1,9 +1,12 @@
 import { isSameMoved, MAX_POINTS, movedRange, type Move, type Moved, type MovePoint } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 
+/** The same each time, so that whoever compares sees that nothing changed. */
+const NONE: readonly MovePoint[] = [];
+
 /** The breakpoints of one control, none when it has no Move. */
 export function movePoints(pattern: Pattern, moved: Moved): readonly MovePoint[] {
-  return pattern.moves?.find((move) => isSameMoved(move, moved))?.points ?? [];
+  return pattern.moves?.find((move) => isSameMoved(move, moved))?.points ?? NONE;
 }
 
 /** The pattern with the breakpoints of one control; with none the Move is gone. */

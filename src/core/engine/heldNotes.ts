@@ -24,6 +24,7 @@ export class HeldNotes extends Looks {
     const tick = transport.songTick;
     let isMoving = false;
     for (let track = 0; track < MAX_TRACKS; track++) {
+      if (!controls.playsNotes(track)) continue;
       const position = transport.playing ? rack.tracks[track]!.player.positionAt(tick) : NaN;
       for (let pad = 0; pad < PADS; pad++) {
         for (const control of HELD_CONTROLS) {

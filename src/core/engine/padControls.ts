@@ -59,6 +59,10 @@ export class PadControls implements Part {
     return shape;
   }
 
+  playsNotes(track: number): boolean {
+    return this.sounds.tracks[track]!.notes !== null;
+  }
+
   /** MIDI note of a pad of a track that plays notes; NaN where it plays a kit. */
   padNote(track: number, pad: number): number {
     const { notes } = this.sounds.tracks[track]!;

@@ -12,7 +12,7 @@ import type { Pattern } from '../document/pattern';
 import type { Tones } from '../document/tones';
 import { newTrack } from '../document/track';
 import { moveValue } from '../sequence/moveValue';
-import { pressureCourse, pressureSteps } from './keyPressure';
+import { pressMoves, pressureCourse, pressureSteps } from './keyPressure';
 import { writePatternMidi } from './midiFile';
 import { firstChoices, setOfSong } from './midiSet';
 import { readMidi, type MidiSong } from './readMidi';
@@ -120,4 +120,34 @@ test('a line becomes one step for each that MIDI has, no closer than can be hear
   const steps = (ticks: number) => pressureSteps([{ tick: 0, value: 0 }, { tick: ticks, value: 1 }], 1); // prettier-ignore
   expect([steps(12700).length, steps(200).length, steps(0).length]).toEqual([128, 21, 2]);
   expect(steps(200).at(-1)).toEqual({ pad: 1, tick: 200, value: 1 });
+});
+
+describe('a song that is cut into stretches', () => {
+  const NOTES = [{ pad: 1, tick: 0, length: 480 }];
+  const of = (moves: Move[]) => moves.map((move) => ('pad' in move ? [move.pad, ...flatPoints(move.points)] : []));
+
+  test('has pressure where the pad’s notes sound, as it stood before: what is left pressed makes no two stretches differ', () => {
+    const presses = [{ tick: 0, pad: 1, value: 0.5 }];
+    expect(pressMoves([NOTES, [], NOTES, NOTES], presses, 960).map(of)).toEqual([[[1, 0, 0.5]], [], [[1, 0, 0.5]], [[1, 0, 0.5]]]); // prettier-ignore
+    // A note that is held over is pressed on.
+    const held = [{ pad: 1, tick: 900, length: 480 }];
+    expect(pressMoves([held, []], [{ tick: 1000, pad: null, value: 1 }], 960).map(of)).toEqual([[], [[1, 0, 0, 40, 1]]]); // prettier-ignore
+  });
+
+  test('of thousands of movements no more points are made than a Move may have, and few are counted of those that come at once', () => {
+    const many = Array.from({ length: 20_000 }, (_, i) => ({ tick: i * 12, value: (i * 7919) % 128 / 127 })); // prettier-ignore
+    const course = pressureCourse(many);
+    expect(course.length).toBeLessThanOrEqual(4096);
+    expect(course.at(-1)!.tick).toBe(many.at(-1)!.tick);
+    const touch = (deltaTime: number, amount: number) => ({ deltaTime, type: 'channelAftertouch', channel: 0, amount });
+    const events = [
+      { deltaTime: 0, type: 'noteOn', channel: 0, noteNumber: 60, velocity: 90 },
+      ...[touch(0, 10), touch(1, 20), touch(1, 30), touch(20, 30), touch(20, 40)],
+      { deltaTime: 20, type: 'noteOff', channel: 0, noteNumber: 60, velocity: 0 },
+      { deltaTime: 0, type: 'endOfTrack', meta: true },
+    ];
+    const file = writeMidi({ header: { format: 1, numTracks: 1, ticksPerBeat: 960 }, tracks: [events] } as Parameters<typeof writeMidi>[0]); // prettier-ignore
+    const [part] = read(Uint8Array.from(file)).parts;
+    expect(part!.pressures!.map(({ tick, value }) => [tick, Math.round(127 * value)])).toEqual([[0, 30], [42, 40]]); // prettier-ignore
+  });
 });

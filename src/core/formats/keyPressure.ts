@@ -1,6 +1,6 @@
 import { thinnedOut } from '../edit/editMoves';
 import { PADS } from '../document/limits';
-import { CONTROL_RANGES, MAX_POINTS, type MovePoint } from '../document/moves';
+import { CONTROL_RANGES, MAX_POINTS, type Move, type MovePoint } from '../document/moves';
 import type { FileNote, Timed } from './midiEvents';
 
 /** From a tick on the keys of a pad are pressed so hard, 0..1. */
@@ -13,7 +13,7 @@ export interface PadPressure {
 /** A file of notes knows so many steps of pressure. */
 const STEPS = 127;
 /** Closer together nobody hears them: 5 ms at 120 BPM. */
-const CLOSEST_TICKS = 10;
+export const CLOSEST_TICKS = 10;
 /** What lies further apart is no movement of a hand: there it steps. */
 const FARTHEST_TICKS = 60;
 
@@ -70,5 +70,50 @@ export function pressureCourse(steps: readonly Omit<PadPressure, 'pad'>[]): Move
     if (before && tick - before.tick > FARTHEST_TICKS) points.push({ tick, value: before.value });
     points.push({ tick, value });
   }
-  return thinnedOut(points, 1 / (2 * STEPS)).slice(0, MAX_POINTS);
+  let course = thinnedOut(points, 1 / (2 * STEPS));
+  for (let tolerance = 1 / STEPS; course.length > MAX_POINTS; tolerance *= 2) course = thinnedOut(points, tolerance);
+  return course;
+}
+
+/** From a tick of a song on; null: all pads. */
+export type SongPressure = Omit<PadPressure, 'pad'> & { pad: number | null };
+
+/** What sounds in a stretch of a song; its tick is counted from where that begins. */
+interface Sounding {
+  pad: number;
+  tick: number;
+  length: number;
+}
+
+/**
+ * Moves for each of the stretches that a song is cut into: of the pads whose notes sound in it, from where each stands as it begins.
+ * @param presses in order of time
+ * @param cut ticks of a stretch
+ */
+export function pressMoves(
+  stretches: readonly (readonly Sounding[])[],
+  presses: readonly SongPressure[],
+  cut: number,
+): Move[][] {
+  const moves = stretches.map((): Move[] => []);
+  const pads = [...new Set(stretches.flatMap((stretch) => stretch.map(({ pad }) => pad)))].sort((a, b) => a - b);
+  for (const pad of presses.length > 0 ? pads : []) {
+    const steps = presses.filter((step) => step.pad === pad || step.pad === null);
+    let [next, value, soundsTo] = [0, 0, 0];
+    stretches.forEach((stretch, i) => {
+      const from = i * cut;
+      const to = i === stretches.length - 1 ? Infinity : from + cut;
+      const within = value > 0 ? [{ tick: 0, value }] : [];
+      for (; next < steps.length && steps[next]!.tick < to; next++) {
+        value = steps[next]!.value;
+        within.push({ tick: Math.max(0, steps[next]!.tick - from), value });
+      }
+      const own = stretch.filter((stroke) => stroke.pad === pad);
+      const sounds = own.length > 0 || soundsTo > from;
+      soundsTo = own.reduce((end, { tick, length }) => Math.max(end, from + tick + length), soundsTo);
+      const points = sounds ? pressureCourse(within) : [];
+      if (points.length > 0) moves[i]!.push({ pad, control: 'pressure', points });
+    });
+  }
+  return moves;
 }

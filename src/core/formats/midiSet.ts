@@ -2,7 +2,6 @@ import { counted } from '../counted';
 import { newSet } from '../document/create';
 import type { Hit } from '../document/hit';
 import { MAX_HITS, MAX_LINKS, MAX_NAME, MAX_SLOTS, MAX_TICKS, MAX_TIMES, MAX_TRACKS } from '../document/limits'; // prettier-ignore
-import type { Move } from '../document/moves';
 import type { Pattern } from '../document/pattern';
 import type { Section } from '../document/section';
 import type { OpenSet } from '../document/set';
@@ -10,7 +9,7 @@ import { FIRST_STAGE } from '../document/stage';
 import { padsOfNotes, scaleSteps, type Tones } from '../document/tones';
 import { newTrack, type Chain, type Track } from '../document/track';
 import { nearestPad } from './gmDrums';
-import { pressureCourse, type PadPressure } from './keyPressure';
+import { pressMoves, type SongPressure } from './keyPressure';
 import { mod, ticksPerBar } from '../time/ticks';
 import type { MidiNote, MidiPart, MidiSong } from './readMidi';
 
@@ -149,21 +148,22 @@ function strokesOf(
 
 /** How the pads of notes are pressed. A drum has no key that could be: what is said of it is left out. */
 function pressesOf(
-  { name, notes, pressures = [] }: MidiPart,
+  { name, pressures = [] }: MidiPart,
   tones: Tones | undefined,
   place: (tick: number) => number,
   leftOut: string[],
-): PadPressure[] {
+): SongPressure[] {
   if (pressures.length === 0) return [];
   if (!tones) {
     leftOut.push(`“${name}”: ${counted(pressures.length, 'pressure movement')}: drums know none.`);
     return [];
   }
   const padOfNote = padsOfNotes(tones);
-  const all = [...new Set(notes.map(({ key }) => padOfNote(key).pad))];
-  return pressures.flatMap(({ tick, key, value }) =>
-    (key === null ? all : [padOfNote(key).pad]).map((pad) => ({ tick: place(tick), pad, value })),
-  );
+  return pressures.map(({ tick, key, value }) => ({
+    tick: place(tick),
+    pad: key === null ? null : padOfNote(key).pad,
+    value,
+  }));
 }
 
 function strokeOf({ tick, length, velocity }: MidiNote, pad: number, pitch: number, place: (tick: number) => number) {
@@ -180,7 +180,7 @@ function strokeOf({ tick, length, velocity }: MidiNote, pad: number, pitch: numb
 
 /** Cuts strokes into patterns; where there is more than one, a chain plays them. */
 function patternsOf(
-  { strokes, presses }: { strokes: readonly Stroke[]; presses: readonly PadPressure[] },
+  { strokes, presses }: { strokes: readonly Stroke[]; presses: readonly SongPressure[] },
   name: string,
   { cut, end }: { cut: number; end: number },
   newId: () => number,
@@ -195,8 +195,9 @@ function patternsOf(
   const patterns: Pattern[] = [];
   const links: Chain['links'] = [];
   let played = 0;
+  const pressed = pressMoves(stretches, presses, cut);
   for (const [i, stretch] of stretches.entries()) {
-    const moves = presses.length > 0 ? pressMoves(presses, i * cut, (i + 1) * cut) : [];
+    const moves = pressed[i]!;
     const content = JSON.stringify([stretch, moves]);
     let slot = slots.get(content);
     const last = links.at(-1);
@@ -224,18 +225,6 @@ function patternsOf(
       `“${name}”: the last ${counted(dropped, 'stretch', 'stretches')}: a chain has no room. Longer patterns need fewer.`,
     );
   return stretches.length > 1 ? { patterns, chain: { links, again: true } } : { patterns };
-}
-
-/** How pads are pressed between two ticks, from where it stands at the first of them. */
-function pressMoves(presses: readonly PadPressure[], from: number, to: number): Move[] {
-  const pads = [...new Set(presses.map(({ pad }) => pad))].sort((a, b) => a - b);
-  return pads.flatMap((pad): Move[] => {
-    const own = presses.filter((one) => one.pad === pad && one.tick < to);
-    const before = own.filter(({ tick }) => tick < from).at(-1);
-    const within = own.filter(({ tick }) => tick >= from).map(({ tick, value }) => ({ tick: tick - from, value }));
-    const points = pressureCourse(before ? [{ tick: 0, value: before.value }, ...within] : within);
-    return points.length > 0 ? [{ pad, control: 'pressure', points }] : [];
-  });
 }
 
 /** A section in which every track plays its chain. */

@@ -5,6 +5,7 @@ import { METERS } from '../document/set';
 import { nextName } from '../edit/slots';
 import { clampTempo } from '../time/tempo';
 import { PPQ, type Meter } from '../time/ticks';
+import { CLOSEST_TICKS } from './keyPressure';
 import { fromLatin1 } from './midiEvents';
 import { midiChunks, soundBytes, type MidiChunk } from './midiChunks';
 
@@ -215,6 +216,8 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
 class Collected {
   program: number | null = null;
   readonly pressures: MidiPressure[] = [];
+  /** The last one of each key. */
+  private readonly lastPressures = new Map<number | null, MidiPressure>();
   private readonly notes: MidiNote[] = [];
   private readonly open = new Map<number, MidiNote[]>();
 
@@ -231,8 +234,18 @@ class Collected {
     if (note) note.length = tick - note.tick;
   }
 
+  /** What comes closer together than can be heard is one movement. */
   press(tick: number, key: number | null, value: number): void {
-    if (tick < MAX_LENGTH) this.pressures.push({ tick, key, value });
+    if (tick >= MAX_LENGTH) return;
+    const last = this.lastPressures.get(key);
+    if (last?.value === value) return;
+    if (last && tick - last.tick < CLOSEST_TICKS) {
+      last.value = value;
+      return;
+    }
+    const pressure = { tick, key, value };
+    this.lastPressures.set(key, pressure);
+    this.pressures.push(pressure);
   }
 
   /** False if notes were played with another instrument already. */

@@ -1,24 +1,12 @@
 import { useMemo, useRef } from 'react';
-import { flatPoints, movedKey, movedRange, type MovePoint } from '@/core/document/moves';
-import { patternAt } from '@/core/document/set';
-import { movePoints } from '@/core/edit/editMoves';
+import { flatPoints, movedKey, movedRange } from '@/core/document/moves';
 import { moveValue } from '@/core/sequence/moveValue';
-import { selectSet } from '@/store/selectors';
-import type { RootState } from '@/store/store';
 import { useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { movedScale } from '../steps/movedScale';
 import { useTokens } from '../theme/theme';
-import type { Ridden } from './useMixTurn';
-
-const NONE: readonly MovePoint[] = [];
-
-function playingPoints(state: RootState, { track, moved }: Ridden): readonly MovePoint[] {
-  const slot = state.stage.tracks[track]?.slot;
-  const pattern = slot === undefined ? null : patternAt(selectSet(state), { track, slot });
-  return pattern ? movePoints(pattern, moved) : NONE;
-}
+import { playingPoints, type Ridden } from './useMixTurn';
 
 /**
  * Where the Moves of what plays have a control now, as a line upon its strip, whose fill is what it is set to. It is drawn with each frame,

@@ -1,8 +1,9 @@
 import { useRef, useState } from 'react';
 import { FIRST_GROUP_CHANNEL, WHOLE_CHANNEL, type MixControl } from '@/core/document/mix';
-import { isSameMoved, type MovedInMix } from '@/core/document/moves';
+import { isSameMoved, type MovedInMix, type MovePoint } from '@/core/document/moves';
 import type { MovedReturn } from '@/core/document/returns';
 import { patternAt, tracksOf } from '@/core/document/set';
+import { movePoints } from '@/core/edit/editMoves';
 import { selectSet, selectShown } from '@/store/selectors';
 import type { RootState } from '@/store/store';
 import { useAppSelector } from '@/store/store';
@@ -27,10 +28,13 @@ export function riddenBy(state: RootState, channel: number, control: MixControl)
   return track ? { track: track.id, moved: { on: 'group', control } } : null;
 }
 
-function isMovedIn(state: RootState, { track, moved }: Ridden): boolean {
+const NONE: readonly MovePoint[] = [];
+
+/** The breakpoints by which the pattern that plays moves it; none if it does not. */
+export function playingPoints(state: RootState, { track, moved }: Ridden): readonly MovePoint[] {
   const slot = state.stage.tracks[track]?.slot;
   const pattern = slot === undefined ? null : patternAt(selectSet(state), { track, slot });
-  return pattern?.moves?.some((move) => isSameMoved(move, moved)) === true;
+  return pattern ? movePoints(pattern, moved) : NONE;
 }
 
 /** Sets what is turned. All changes of one gesture have the same name, and are one step of undo. */
@@ -54,7 +58,7 @@ function useTurn(riddenIn: (state: RootState) => Ridden | null, setting: number,
   const { rides } = useInstrument();
   const isMoved = useAppSelector((state) => {
     const ridden = riddenIn(state);
-    return ridden !== null && isMovedIn(state, ridden);
+    return ridden !== null && playingPoints(state, ridden).length > 0;
   });
   const writes = useAppSelector(({ session }) => session.mixWrites && session.recording && session.playing);
   const ridden = useAppSelector(riddenIn, sameRidden);
