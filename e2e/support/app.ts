@@ -87,7 +87,13 @@ export class App {
 
   async menu(item: string): Promise<void> {
     await this.button('Set menu').click();
+    await this.menuIsThere();
     await this.page.getByRole('menuitem', { name: item }).click();
+  }
+
+  /** A menu that opens grows: a touch would miss an item. Once it is there it has the focus. */
+  async menuIsThere(): Promise<void> {
+    await expect(this.page.locator('[role="menu"] :focus')).toBeVisible();
   }
 
   /** Unfolds tempo and click in the head, or the tools of Pads. */

@@ -40,6 +40,7 @@ export async function middle(app: App, name: string): Promise<{ x: number; y: nu
 /** Chooses an item of a menu that a key opens. */
 export async function choose(app: App, key: string, item: string | RegExp): Promise<void> {
   await app.button(key).click();
+  await app.menuIsThere();
   await app.page.getByRole('menuitem', { name: item, exact: true }).click();
 }
 
