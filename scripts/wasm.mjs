@@ -12,6 +12,7 @@ for (const [name, constant] of [
   ['sampleReader', 'SAMPLE_READER_WASM'],
   ['voiceLoops', 'VOICE_LOOPS_WASM'],
   ['mix/mixLoops', 'MIX_LOOPS_WASM'],
+  ['mix/room/roomLoops', 'ROOM_LOOPS_WASM'],
 ]) {
   const module = parseWat(`${name}.wat`, readFileSync(inSound(`${name}.wat`), 'utf8'), { simd: true });
   const bytes = [...module.toBinary({}).buffer];

@@ -48,8 +48,8 @@ export class Meters implements FramePart {
     for (let i = 0; i < frames; i++) {
       const l = left[i]!;
       const r = right[i]!;
-      const a = l < 0 ? -l : l;
-      const b = r < 0 ? -r : r;
+      const a = Math.abs(l);
+      const b = Math.abs(r);
       if (a > peak) peak = a;
       if (b > peak) peak = b;
       energy += l * l + r * r;

@@ -19,8 +19,8 @@ export class DcBlocker {
     let { lastIn, lastOut } = this;
     for (let i = 0; i < frames; i++) {
       const x = samples[i]!;
-      let y = x - lastIn + this.r * lastOut;
-      if (y < TINY && y > -TINY) y = 0;
+      const next = x - lastIn + this.r * lastOut;
+      const y = Math.abs(next) < TINY ? 0 : next;
       samples[i] = y;
       lastIn = x;
       lastOut = y;

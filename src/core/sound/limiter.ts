@@ -146,8 +146,8 @@ const applied = new Float64Array(1);
 function raise(sound: Float64Array, at: number): void {
   const first = sound[at + HELD - KNOWN_AFTER]!;
   const second = sound[at + HELD - KNOWN_AFTER + 1]!;
-  const one = first < 0 ? -first : first;
-  const other = second < 0 ? -second : second;
+  const one = Math.abs(first);
+  const other = Math.abs(second);
   const higher = one > other ? one : other;
   if (higher > highest[0]!) highest[0] = higher;
   if (higher * MOST_RISE > CEILING) raiseBetween(sound, at + HELD - TAPS + 1, highest);

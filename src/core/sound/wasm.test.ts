@@ -3,6 +3,7 @@ import path from 'node:path';
 import wabt from 'wabt';
 import { FOURIER_WASM } from './fourierWasm';
 import { MIX_LOOPS_WASM } from './mix/mixLoopsWasm';
+import { ROOM_LOOPS_WASM } from './mix/room/roomLoopsWasm';
 import { SAMPLE_READER_WASM } from './sampleReaderWasm';
 import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
 
@@ -11,6 +12,7 @@ test.each([
   ['sampleReader', SAMPLE_READER_WASM],
   ['voiceLoops', VOICE_LOOPS_WASM],
   ['mix/mixLoops', MIX_LOOPS_WASM],
+  ['mix/room/roomLoops', ROOM_LOOPS_WASM],
 ])('what runs of %s is what the text says, and this Node can run it', async (name, bytes) => {
   const text = readFileSync(path.join(__dirname, `${name}.wat`), 'utf8');
   const { parseWat } = await wabt();

@@ -169,7 +169,7 @@ export class Echo {
   private settle(): void {
     for (let line = 0; line < 2; line++) {
       const held = this.held[line]!;
-      for (let i = 0; i < held.length; i++) if (held[i]! < TINY && held[i]! > -TINY) held[i] = 0;
+      for (let i = 0; i < held.length; i++) if (Math.abs(held[i]!) < TINY) held[i] = 0;
     }
   }
 
@@ -202,7 +202,7 @@ export class Echo {
       const y = feedback * (low - bass);
       first[at] = x;
       second[at] = y;
-      if (x > QUIET || x < -QUIET || y > QUIET || y < -QUIET) quiet = 0;
+      if (Math.abs(x) > QUIET || Math.abs(y) > QUIET) quiet = 0;
       else quiet++;
       feedback += feedbackStep;
       loud += loudStep;

@@ -1,6 +1,7 @@
 import { exp2, log2 } from '../../math';
 import { compressedLevel } from './compressorCurve';
 import { instantiate, soundMemory, takeBytes } from '../soundMemory';
+import { MAX_STRETCH } from '../stretch';
 import { MIX_LOOPS_WASM } from './mixLoopsWasm';
 import type { MixBus } from './mixBus';
 
@@ -8,7 +9,7 @@ interface Exports {
   filter1(frames: number, left: number, right: number, numbers: number): void;
   send(frames: number, left: number, right: number, room: number, echo: number, l: number, r: number, toRoom: number, toEcho: number): void; // prettier-ignore
   filter3(frames: number, left: number, right: number, numbers: number): void;
-  saturate(frames: number, left: number, right: number, numbers: number): void;
+  saturate(frames: number, left: number, right: number, numbers: number, work: number): void;
   compress(frames: number, left: number, right: number, numbers: number, until: number): void;
 }
 
@@ -22,7 +23,7 @@ const QUIET = 1e-12;
 
 /** Whether all that is held, from a place in the numbers on, is as good as nothing. */
 export function isEmpty(numbers: Float64Array, from: number): boolean {
-  for (let i = from; i < numbers.length; i++) if (numbers[i]! > QUIET || numbers[i]! < -QUIET) return false;
+  for (let i = from; i < numbers.length; i++) if (Math.abs(numbers[i]!) > QUIET) return false;
   return true;
 }
 
@@ -154,7 +155,7 @@ export const SATURATION_NUMBERS = BRANCH_AT.at(-1)!;
 export function saturate(numbers: Float64Array, bus: MixBus, from: number, frames: number): void {
   if (!fast) return saturateSlowly(numbers, bus, from, frames);
   for (let i = 0; i < SATURATION_NUMBERS; i++) lent[i] = numbers[i]!;
-  fast.saturate(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT);
+  fast.saturate(frames, bus.leftAt + 8 * from, bus.rightAt + 8 * from, LENT_AT, WORK_AT);
   for (let i = 0; i < SATURATION_NUMBERS; i++) numbers[i] = lent[i]!;
 }
 
@@ -172,15 +173,16 @@ function saturated(numbers: Float64Array, x: number, side: number): number {
   // Of two branches the second one's sample is the later one; on the way back the first one takes that.
   const earlier = bent(numbers, through(numbers, UP, driven, side), side);
   const later = bent(numbers, through(numbers, OTHER_UP, driven, side), side);
-  const y = 0.5 * (through(numbers, DOWN, later, side) + through(numbers, OTHER_DOWN, earlier, side));
+  // A half for each way down: halves are exact, wherever they are taken.
+  const y = 0.25 * (through(numbers, DOWN, later, side) + through(numbers, OTHER_DOWN, earlier, side));
   return x + (y * numbers[MAKE_UP]! - x) * numbers[SHARE]!;
 }
 
-/** One sample at twice the rate: bent at four times of it. */
+/** One sample at twice the rate: bent at four times of it. @returns twice what it is */
 function bent(numbers: Float64Array, x: number, side: number): number {
   const earlier = bend(through(numbers, HIGHER, x, side));
   const later = bend(through(numbers, OTHER_HIGHER, x, side));
-  return 0.5 * (through(numbers, LOWER, later, side) + through(numbers, OTHER_LOWER, earlier, side));
+  return through(numbers, LOWER, later, side) + through(numbers, OTHER_LOWER, earlier, side);
 }
 
 function through(numbers: Float64Array, branch: number, x: number, side: number): number {
@@ -295,8 +297,8 @@ export function compressSlowly(
   for (let i = from; i < from + frames; i++) {
     const l = left[i]!;
     const r = right[i]!;
-    const a = l < 0 ? -l : l;
-    const b = r < 0 ? -r : r;
+    const a = Math.abs(l);
+    const b = Math.abs(r);
     if (a > peak) peak = a;
     if (b > peak) peak = b;
     left[i] = l * gain;
@@ -338,3 +340,5 @@ function followPeak(numbers: Float64Array): void {
 const LENT = Math.max(3 * FILTER_NUMBERS, SATURATION_NUMBERS);
 const LENT_AT = takeBytes(8 * LENT);
 const lent = new Float64Array(soundMemory, LENT_AT, LENT);
+/** What a saturation leaves between its passes: two samples of both sides for each frame. */
+const WORK_AT = takeBytes(4 * 8 * MAX_STRETCH);

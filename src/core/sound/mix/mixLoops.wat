@@ -160,20 +160,22 @@
         (f64.store (local.get $room) (f64.add (f64.load (local.get $room)) (f64.mul (local.get $x) (local.get $toRoom))))
         (f64.store (local.get $echo) (f64.add (f64.load (local.get $echo)) (f64.mul (local.get $x) (local.get $toEcho)))))))
 
-  ;; Saturation at four times the sample rate. Numbers: gain, makeUp, share, the step of each, then what the all-passes hold, as pairs of lanes.
+  ;; Saturation at four times the sample rate. Numbers: gain, makeUp, share, the step of each, then what the all-passes hold, as pairs of lanes. In
+  ;; three passes, which leave two pairs of lanes of each sample at `work`: a sample waits for each of its some fifty steps, and the shorter a pass is,
+  ;; the more samples a processor has in hand at once.
   (func (export "saturate")
-    (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32)
-    (local $end i32) (local $x v128) (local $y v128) (local $square v128) (local $n v128) (local $m v128) (local $first v128) (local $second v128) (local $half v128)
-    (local $gain v128) (local $gainStep v128) (local $makeUp v128) (local $makeUpStep v128) (local $share v128) (local $shareStep v128)
-    (local $u0 v128) (local $u1 v128) (local $u2 v128) (local $u3 v128) (local $v0 v128) (local $v1 v128) (local $v2 v128) (local $v3 v128) (local $g0 v128)
-    (local $g1 v128) (local $g2 v128) (local $h0 v128) (local $h1 v128) (local $k0 v128) (local $k1 v128) (local $k2 v128) (local $w0 v128) (local $w1 v128)
-    (local $d0 v128) (local $d1 v128) (local $d2 v128) (local $d3 v128) (local $e0 v128) (local $e1 v128) (local $e2 v128) (local $e3 v128)
+    (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32) (param $work i32)
+    (call $up (local.get $frames) (local.get $left) (local.get $right) (local.get $numbers) (local.get $work))
+    (call $bend (local.get $frames) (local.get $numbers) (local.get $work))
+    (call $down (local.get $frames) (local.get $left) (local.get $right) (local.get $numbers) (local.get $work)))
+
+  ;; To twice the rate: two samples of one.
+  (func $up
+    (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32) (param $work i32)
+    (local $end i32) (local $y v128) (local $n v128) (local $m v128) (local $gain v128) (local $step v128)
+    (local $u0 v128) (local $u1 v128) (local $u2 v128) (local $u3 v128) (local $v0 v128) (local $v1 v128) (local $v2 v128) (local $v3 v128)
     (local.set $gain (v128.load64_splat offset=0 (local.get $numbers)))
-    (local.set $makeUp (v128.load64_splat offset=8 (local.get $numbers)))
-    (local.set $share (v128.load64_splat offset=16 (local.get $numbers)))
-    (local.set $gainStep (v128.load64_splat offset=24 (local.get $numbers)))
-    (local.set $makeUpStep (v128.load64_splat offset=32 (local.get $numbers)))
-    (local.set $shareStep (v128.load64_splat offset=40 (local.get $numbers)))
+    (local.set $step (v128.load64_splat offset=24 (local.get $numbers)))
     (local.set $u0 (v128.load offset=48 (local.get $numbers)))
     (local.set $u1 (v128.load offset=64 (local.get $numbers)))
     (local.set $u2 (v128.load offset=80 (local.get $numbers)))
@@ -182,30 +184,10 @@
     (local.set $v1 (v128.load offset=128 (local.get $numbers)))
     (local.set $v2 (v128.load offset=144 (local.get $numbers)))
     (local.set $v3 (v128.load offset=160 (local.get $numbers)))
-    (local.set $g0 (v128.load offset=176 (local.get $numbers)))
-    (local.set $g1 (v128.load offset=192 (local.get $numbers)))
-    (local.set $g2 (v128.load offset=208 (local.get $numbers)))
-    (local.set $h0 (v128.load offset=224 (local.get $numbers)))
-    (local.set $h1 (v128.load offset=240 (local.get $numbers)))
-    (local.set $k0 (v128.load offset=256 (local.get $numbers)))
-    (local.set $k1 (v128.load offset=272 (local.get $numbers)))
-    (local.set $k2 (v128.load offset=288 (local.get $numbers)))
-    (local.set $w0 (v128.load offset=304 (local.get $numbers)))
-    (local.set $w1 (v128.load offset=320 (local.get $numbers)))
-    (local.set $d0 (v128.load offset=336 (local.get $numbers)))
-    (local.set $d1 (v128.load offset=352 (local.get $numbers)))
-    (local.set $d2 (v128.load offset=368 (local.get $numbers)))
-    (local.set $d3 (v128.load offset=384 (local.get $numbers)))
-    (local.set $e0 (v128.load offset=400 (local.get $numbers)))
-    (local.set $e1 (v128.load offset=416 (local.get $numbers)))
-    (local.set $e2 (v128.load offset=432 (local.get $numbers)))
-    (local.set $e3 (v128.load offset=448 (local.get $numbers)))
-    (local.set $half (f64x2.splat (f64.const 0.5)))
     (local.set $end (i32.add (local.get $left) (i32.shl (local.get $frames) (i32.const 3))))
     (loop $next
-      (local.set $x (v128.load64_lane 1 (local.get $right) (v128.load64_zero (local.get $left))))
-      (local.set $y (f64x2.mul (local.get $x) (local.get $gain)))
-      ;; To twice the rate: two samples of one.
+      (local.set $y
+        (f64x2.mul (v128.load64_lane 1 (local.get $right) (v128.load64_zero (local.get $left))) (local.get $gain)))
       (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.054217525755)) (f64x2.sub (local.get $y) (local.get $u1))) (local.get $u0)))
       (local.set $u0 (local.get $y))
       (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.383087327291)) (f64x2.sub (local.get $n) (local.get $u2))) (local.get $u1)))
@@ -220,140 +202,14 @@
       (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.914293709685)) (f64x2.sub (local.get $m) (local.get $v3))) (local.get $v2)))
       (local.set $v2 (local.get $m))
       (local.set $v3 (local.get $n))
-      ;; The first of them: to four times the rate, bent as bend of mixLoops.ts does, and back.
-      (local.set $y (local.get $u3))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $y) (local.get $g1))) (local.get $g0)))
-      (local.set $g0 (local.get $y))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $g2))) (local.get $g1)))
-      (local.set $g1 (local.get $n))
-      (local.set $g2 (local.get $m))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $y) (local.get $h1))) (local.get $h0)))
-      (local.set $h0 (local.get $y))
-      (local.set $h1 (local.get $n))
-      (local.set $y
-        (f64x2.max
-          (f64x2.splat (f64.const -1))
-          (f64x2.min (f64x2.splat (f64.const 1)) (f64x2.mul (local.get $h1) (f64x2.splat (f64.const 0.45714285714285713))))))
-      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
-      (local.set $y
-        (f64x2.mul
-          (local.get $y)
-          (f64x2.add
-            (f64x2.splat (f64.const 2.1875))
-            (f64x2.mul
-              (local.get $square)
-              (f64x2.add
-                (f64x2.splat (f64.const -2.1875))
-                (f64x2.mul
-                  (local.get $square)
-                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $y) (local.get $k1))) (local.get $k0)))
-      (local.set $k0 (local.get $y))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $k2))) (local.get $k1)))
-      (local.set $k1 (local.get $n))
-      (local.set $k2 (local.get $m))
-      (local.set $y
-        (f64x2.max
-          (f64x2.splat (f64.const -1))
-          (f64x2.min (f64x2.splat (f64.const 1)) (f64x2.mul (local.get $g2) (f64x2.splat (f64.const 0.45714285714285713))))))
-      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
-      (local.set $y
-        (f64x2.mul
-          (local.get $y)
-          (f64x2.add
-            (f64x2.splat (f64.const 2.1875))
-            (f64x2.mul
-              (local.get $square)
-              (f64x2.add
-                (f64x2.splat (f64.const -2.1875))
-                (f64x2.mul
-                  (local.get $square)
-                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $y) (local.get $w1))) (local.get $w0)))
-      (local.set $w0 (local.get $y))
-      (local.set $w1 (local.get $n))
-      (local.set $first (f64x2.mul (local.get $half) (f64x2.add (local.get $k2) (local.get $w1))))
-      ;; The second of them: to four times the rate, bent as bend of mixLoops.ts does, and back.
-      (local.set $y (local.get $v3))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $y) (local.get $g1))) (local.get $g0)))
-      (local.set $g0 (local.get $y))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $g2))) (local.get $g1)))
-      (local.set $g1 (local.get $n))
-      (local.set $g2 (local.get $m))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $y) (local.get $h1))) (local.get $h0)))
-      (local.set $h0 (local.get $y))
-      (local.set $h1 (local.get $n))
-      (local.set $y
-        (f64x2.max
-          (f64x2.splat (f64.const -1))
-          (f64x2.min (f64x2.splat (f64.const 1)) (f64x2.mul (local.get $h1) (f64x2.splat (f64.const 0.45714285714285713))))))
-      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
-      (local.set $y
-        (f64x2.mul
-          (local.get $y)
-          (f64x2.add
-            (f64x2.splat (f64.const 2.1875))
-            (f64x2.mul
-              (local.get $square)
-              (f64x2.add
-                (f64x2.splat (f64.const -2.1875))
-                (f64x2.mul
-                  (local.get $square)
-                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $y) (local.get $k1))) (local.get $k0)))
-      (local.set $k0 (local.get $y))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $k2))) (local.get $k1)))
-      (local.set $k1 (local.get $n))
-      (local.set $k2 (local.get $m))
-      (local.set $y
-        (f64x2.max
-          (f64x2.splat (f64.const -1))
-          (f64x2.min (f64x2.splat (f64.const 1)) (f64x2.mul (local.get $g2) (f64x2.splat (f64.const 0.45714285714285713))))))
-      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
-      (local.set $y
-        (f64x2.mul
-          (local.get $y)
-          (f64x2.add
-            (f64x2.splat (f64.const 2.1875))
-            (f64x2.mul
-              (local.get $square)
-              (f64x2.add
-                (f64x2.splat (f64.const -2.1875))
-                (f64x2.mul
-                  (local.get $square)
-                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $y) (local.get $w1))) (local.get $w0)))
-      (local.set $w0 (local.get $y))
-      (local.set $w1 (local.get $n))
-      (local.set $second (f64x2.mul (local.get $half) (f64x2.add (local.get $k2) (local.get $w1))))
-      ;; Back to the rate.
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.054217525755)) (f64x2.sub (local.get $second) (local.get $d1))) (local.get $d0)))
-      (local.set $d0 (local.get $second))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.383087327291)) (f64x2.sub (local.get $n) (local.get $d2))) (local.get $d1)))
-      (local.set $d1 (local.get $n))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.748720944436)) (f64x2.sub (local.get $m) (local.get $d3))) (local.get $d2)))
-      (local.set $d2 (local.get $m))
-      (local.set $d3 (local.get $n))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.196797969814)) (f64x2.sub (local.get $first) (local.get $e1))) (local.get $e0)))
-      (local.set $e0 (local.get $first))
-      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.573136411148)) (f64x2.sub (local.get $n) (local.get $e2))) (local.get $e1)))
-      (local.set $e1 (local.get $n))
-      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.914293709685)) (f64x2.sub (local.get $m) (local.get $e3))) (local.get $e2)))
-      (local.set $e2 (local.get $m))
-      (local.set $e3 (local.get $n))
-      (local.set $y (f64x2.mul (f64x2.mul (local.get $half) (f64x2.add (local.get $d3) (local.get $e3))) (local.get $makeUp)))
-      (local.set $x (f64x2.add (local.get $x) (f64x2.mul (f64x2.sub (local.get $y) (local.get $x)) (local.get $share))))
-      (v128.store64_lane 0 (local.get $left) (local.get $x))
-      (v128.store64_lane 1 (local.get $right) (local.get $x))
-      (local.set $gain (f64x2.add (local.get $gain) (local.get $gainStep)))
-      (local.set $makeUp (f64x2.add (local.get $makeUp) (local.get $makeUpStep)))
-      (local.set $share (f64x2.add (local.get $share) (local.get $shareStep)))
+      (v128.store offset=0 (local.get $work) (local.get $u3))
+      (v128.store offset=16 (local.get $work) (local.get $v3))
+      (local.set $gain (f64x2.add (local.get $gain) (local.get $step)))
       (local.set $left (i32.add (local.get $left) (i32.const 8)))
       (local.set $right (i32.add (local.get $right) (i32.const 8)))
+      (local.set $work (i32.add (local.get $work) (i32.const 32)))
       (br_if $next (i32.lt_u (local.get $left) (local.get $end))))
     (f64.store offset=0 (local.get $numbers) (f64x2.extract_lane 0 (local.get $gain)))
-    (f64.store offset=8 (local.get $numbers) (f64x2.extract_lane 0 (local.get $makeUp)))
-    (f64.store offset=16 (local.get $numbers) (f64x2.extract_lane 0 (local.get $share)))
     (v128.store offset=48 (local.get $numbers) (local.get $u0))
     (v128.store offset=64 (local.get $numbers) (local.get $u1))
     (v128.store offset=80 (local.get $numbers) (local.get $u2))
@@ -361,7 +217,80 @@
     (v128.store offset=112 (local.get $numbers) (local.get $v0))
     (v128.store offset=128 (local.get $numbers) (local.get $v1))
     (v128.store offset=144 (local.get $numbers) (local.get $v2))
-    (v128.store offset=160 (local.get $numbers) (local.get $v3))
+    (v128.store offset=160 (local.get $numbers) (local.get $v3)))
+
+  ;; Each of them to four times the rate, bent as bend of mixLoops.ts does, and back.
+  (func $bend
+    (param $frames i32) (param $numbers i32) (param $work i32)
+    (local $end i32) (local $x v128) (local $y v128) (local $square v128) (local $n v128) (local $m v128)
+    (local $g0 v128) (local $g1 v128) (local $g2 v128) (local $h0 v128) (local $h1 v128)
+    (local $k0 v128) (local $k1 v128) (local $k2 v128) (local $w0 v128) (local $w1 v128)
+    (local.set $g0 (v128.load offset=176 (local.get $numbers)))
+    (local.set $g1 (v128.load offset=192 (local.get $numbers)))
+    (local.set $g2 (v128.load offset=208 (local.get $numbers)))
+    (local.set $h0 (v128.load offset=224 (local.get $numbers)))
+    (local.set $h1 (v128.load offset=240 (local.get $numbers)))
+    (local.set $k0 (v128.load offset=256 (local.get $numbers)))
+    (local.set $k1 (v128.load offset=272 (local.get $numbers)))
+    (local.set $k2 (v128.load offset=288 (local.get $numbers)))
+    (local.set $w0 (v128.load offset=304 (local.get $numbers)))
+    (local.set $w1 (v128.load offset=320 (local.get $numbers)))
+    (local.set $end (i32.add (local.get $work) (i32.shl (local.get $frames) (i32.const 5))))
+    (loop $next
+      (local.set $x (v128.load (local.get $work)))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $x) (local.get $g1))) (local.get $g0)))
+      (local.set $g0 (local.get $x))
+      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $g2))) (local.get $g1)))
+      (local.set $g1 (local.get $n))
+      (local.set $g2 (local.get $m))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $x) (local.get $h1))) (local.get $h0)))
+      (local.set $h0 (local.get $x))
+      (local.set $h1 (local.get $n))
+      (local.set $y
+        (f64x2.pmax
+          (f64x2.pmin (f64x2.mul (local.get $h1) (f64x2.splat (f64.const 0.45714285714285713))) (f64x2.splat (f64.const 1)))
+          (f64x2.splat (f64.const -1))))
+      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
+      (local.set $y
+        (f64x2.mul
+          (local.get $y)
+          (f64x2.add
+            (f64x2.splat (f64.const 2.1875))
+            (f64x2.mul
+              (local.get $square)
+              (f64x2.add
+                (f64x2.splat (f64.const -2.1875))
+                (f64x2.mul
+                  (local.get $square)
+                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.103503787937)) (f64x2.sub (local.get $y) (local.get $k1))) (local.get $k0)))
+      (local.set $k0 (local.get $y))
+      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.751914290756)) (f64x2.sub (local.get $n) (local.get $k2))) (local.get $k1)))
+      (local.set $k1 (local.get $n))
+      (local.set $k2 (local.get $m))
+      (local.set $y
+        (f64x2.pmax
+          (f64x2.pmin (f64x2.mul (local.get $g2) (f64x2.splat (f64.const 0.45714285714285713))) (f64x2.splat (f64.const 1)))
+          (f64x2.splat (f64.const -1))))
+      (local.set $square (f64x2.mul (local.get $y) (local.get $y)))
+      (local.set $y
+        (f64x2.mul
+          (local.get $y)
+          (f64x2.add
+            (f64x2.splat (f64.const 2.1875))
+            (f64x2.mul
+              (local.get $square)
+              (f64x2.add
+                (f64x2.splat (f64.const -2.1875))
+                (f64x2.mul
+                  (local.get $square)
+                  (f64x2.sub (f64x2.splat (f64.const 1.3125)) (f64x2.mul (f64x2.splat (f64.const 0.3125)) (local.get $square)))))))))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.371742874192)) (f64x2.sub (local.get $y) (local.get $w1))) (local.get $w0)))
+      (local.set $w0 (local.get $y))
+      (local.set $w1 (local.get $n))
+      (v128.store (local.get $work) (f64x2.add (local.get $k2) (local.get $w1)))
+      (local.set $work (i32.add (local.get $work) (i32.const 16)))
+      (br_if $next (i32.lt_u (local.get $work) (local.get $end))))
     (v128.store offset=176 (local.get $numbers) (local.get $g0))
     (v128.store offset=192 (local.get $numbers) (local.get $g1))
     (v128.store offset=208 (local.get $numbers) (local.get $g2))
@@ -371,7 +300,58 @@
     (v128.store offset=272 (local.get $numbers) (local.get $k1))
     (v128.store offset=288 (local.get $numbers) (local.get $k2))
     (v128.store offset=304 (local.get $numbers) (local.get $w0))
-    (v128.store offset=320 (local.get $numbers) (local.get $w1))
+    (v128.store offset=320 (local.get $numbers) (local.get $w1)))
+
+  ;; Back to the rate, and to the share of it that is heard.
+  (func $down
+    (param $frames i32) (param $left i32) (param $right i32) (param $numbers i32) (param $work i32)
+    (local $end i32) (local $x v128) (local $y v128) (local $n v128) (local $m v128)
+    (local $makeUp v128) (local $makeUpStep v128) (local $share v128) (local $shareStep v128)
+    (local $d0 v128) (local $d1 v128) (local $d2 v128) (local $d3 v128) (local $e0 v128) (local $e1 v128) (local $e2 v128) (local $e3 v128)
+    (local.set $makeUp (v128.load64_splat offset=8 (local.get $numbers)))
+    (local.set $share (v128.load64_splat offset=16 (local.get $numbers)))
+    (local.set $makeUpStep (v128.load64_splat offset=32 (local.get $numbers)))
+    (local.set $shareStep (v128.load64_splat offset=40 (local.get $numbers)))
+    (local.set $d0 (v128.load offset=336 (local.get $numbers)))
+    (local.set $d1 (v128.load offset=352 (local.get $numbers)))
+    (local.set $d2 (v128.load offset=368 (local.get $numbers)))
+    (local.set $d3 (v128.load offset=384 (local.get $numbers)))
+    (local.set $e0 (v128.load offset=400 (local.get $numbers)))
+    (local.set $e1 (v128.load offset=416 (local.get $numbers)))
+    (local.set $e2 (v128.load offset=432 (local.get $numbers)))
+    (local.set $e3 (v128.load offset=448 (local.get $numbers)))
+    (local.set $end (i32.add (local.get $left) (i32.shl (local.get $frames) (i32.const 3))))
+    (loop $next
+      (local.set $y (v128.load offset=16 (local.get $work)))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.054217525755)) (f64x2.sub (local.get $y) (local.get $d1))) (local.get $d0)))
+      (local.set $d0 (local.get $y))
+      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.383087327291)) (f64x2.sub (local.get $n) (local.get $d2))) (local.get $d1)))
+      (local.set $d1 (local.get $n))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.748720944436)) (f64x2.sub (local.get $m) (local.get $d3))) (local.get $d2)))
+      (local.set $d2 (local.get $m))
+      (local.set $d3 (local.get $n))
+      (local.set $y (v128.load offset=0 (local.get $work)))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.196797969814)) (f64x2.sub (local.get $y) (local.get $e1))) (local.get $e0)))
+      (local.set $e0 (local.get $y))
+      (local.set $m (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.573136411148)) (f64x2.sub (local.get $n) (local.get $e2))) (local.get $e1)))
+      (local.set $e1 (local.get $n))
+      (local.set $n (f64x2.add (f64x2.mul (f64x2.splat (f64.const 0.914293709685)) (f64x2.sub (local.get $m) (local.get $e3))) (local.get $e2)))
+      (local.set $e2 (local.get $m))
+      (local.set $e3 (local.get $n))
+      (local.set $y
+        (f64x2.mul (f64x2.mul (f64x2.splat (f64.const 0.25)) (f64x2.add (local.get $d3) (local.get $e3))) (local.get $makeUp)))
+      (local.set $x (v128.load64_lane 1 (local.get $right) (v128.load64_zero (local.get $left))))
+      (local.set $x (f64x2.add (local.get $x) (f64x2.mul (f64x2.sub (local.get $y) (local.get $x)) (local.get $share))))
+      (v128.store64_lane 0 (local.get $left) (local.get $x))
+      (v128.store64_lane 1 (local.get $right) (local.get $x))
+      (local.set $makeUp (f64x2.add (local.get $makeUp) (local.get $makeUpStep)))
+      (local.set $share (f64x2.add (local.get $share) (local.get $shareStep)))
+      (local.set $left (i32.add (local.get $left) (i32.const 8)))
+      (local.set $right (i32.add (local.get $right) (i32.const 8)))
+      (local.set $work (i32.add (local.get $work) (i32.const 32)))
+      (br_if $next (i32.lt_u (local.get $left) (local.get $end))))
+    (f64.store offset=8 (local.get $numbers) (f64x2.extract_lane 0 (local.get $makeUp)))
+    (f64.store offset=16 (local.get $numbers) (f64x2.extract_lane 0 (local.get $share)))
     (v128.store offset=336 (local.get $numbers) (local.get $d0))
     (v128.store offset=352 (local.get $numbers) (local.get $d1))
     (v128.store offset=368 (local.get $numbers) (local.get $d2))

@@ -5,6 +5,7 @@ import { Glide, glideLooks, LOOK_FRAMES, setOut, stayThere } from '../glide';
 import { flushed } from './flushed';
 import { Line } from './line';
 import { PreDelay } from './preDelay';
+import { AIMED_LOSSES, goRound, goRoundMoving, heard, into, LINES, LOSS, LOSS_NUMBERS, passing } from './roomLoops';
 import { Spreader } from './spreader';
 
 /** What is sent reaches the ears from the nearest walls first: seconds and gains, on the left and on the right. */
@@ -18,27 +19,21 @@ const BEHIND_SECONDS = 0.009;
 const SPREAD_SECONDS = { both: [0.0014, 0.0023, 0.0037, 0.0058], left: [0.0083, 0.0127], right: [0.0093, 0.0139] };
 /** Delay lines, in seconds: no two of them have echoes in common. A short room still needs long ones, or single tones stick out of it. */
 const LINE_SECONDS = [0.0431, 0.0513, 0.0607, 0.0691, 0.0787, 0.0889, 0.0973, 0.1099];
-/** The share of what goes round that is heard before it does, and of what comes back. */
-const SPREAD_LEVEL = 0.44;
-const LINE_LEVEL = 0.385;
 const INPUT_HIGH_PASS_HZ = 180;
 /** Every other line grows and shrinks by so much, so often: what rings on never stands quite still. */
 const SWAY_SECONDS = 0.00012;
 const SWAY_HZ = 0.7;
 /** With nothing sent for so many times the 60 dB the tail is far below hearing, and the room sleeps. */
 const SLEEP_AFTER = 25 / 7;
-/** One over the square root of eight: so the matrix neither adds nor takes energy. */
-const EIGHTH_ROOT = 0.35355339059327373;
 /** e^(-2π x) is 2 to the power of this times x. */
 const TURN = -9.064720283654388;
 
 /** Room for the stretch that is just being rendered. */
-const input = new Float64Array(MAX_STRETCH);
-const inputRight = new Float64Array(MAX_STRETCH);
+const input = into.left;
+const inputRight = into.right;
 /** Two waves that sway every second line, each in a way of its own: now, and at the next look. */
-const swaying = new Float64Array(LINE_SECONDS.length);
-const slowly = new Float64Array(LINE_SECONDS.length);
-const echoes = LINE_SECONDS.map(() => new Float64Array(MAX_STRETCH));
+const swaying = new Float64Array(LINES);
+const slowly = new Float64Array(LINES);
 /** The room alone, while it is narrower than it was built. */
 const wetLeft = new Float64Array(MAX_STRETCH);
 const wetRight = new Float64Array(MAX_STRETCH);
@@ -57,6 +52,8 @@ const [OWN, OTHER, OWN_STEP, OTHER_STEP] = [0, 1, 2, 3] as const;
 export class Room {
   private readonly spreaders: Record<keyof typeof SPREAD_SECONDS, readonly Spreader[]>;
   private readonly lines: readonly Line[];
+  private readonly losses = new Float64Array(LOSS_NUMBERS);
+  private readonly lossesAim = new Float64Array(AIMED_LOSSES);
   private readonly walls: Float64Array;
   private readonly leftTaps: readonly number[];
   private readonly rightTaps: readonly number[];
@@ -112,7 +109,7 @@ export class Room {
     this.width.arrive();
     this.preDelay.arrive();
     this.aim();
-    for (const line of this.lines) line.arrive();
+    stayThere(this.losses, this.lossesAim);
     this.aimSides();
     stayThere(this.sides, this.sidesAim);
     this.losesAnew = this.isWidening = false;
@@ -121,7 +118,11 @@ export class Room {
   private aim(): void {
     const size = this.size.value;
     const damping = this.damping.value;
-    for (let l = 0; l < this.lines.length; l++) this.lines[l]!.aim(size, damping);
+    for (let l = 0; l < LINES; l++) {
+      const line = this.lines[l]!;
+      this.lossesAim[LOSS.gain + l] = line.gainFor(size);
+      this.lossesAim[LOSS.damp + l] = line.dampFor(size, damping);
+    }
     this.sleepAfter = Math.round(size * SLEEP_AFTER * this.sampleRate);
   }
 
@@ -136,10 +137,10 @@ export class Room {
     const grows = this.size.look();
     if (this.damping.look() || grows) {
       this.aim();
-      for (let l = 0; l < this.lines.length; l++) this.lines[l]!.setOut();
+      setOut(this.losses, this.lossesAim);
       this.losesAnew = true;
     } else if (this.losesAnew) {
-      for (let l = 0; l < this.lines.length; l++) this.lines[l]!.arrive();
+      stayThere(this.losses, this.lossesAim);
       this.losesAnew = false;
     }
     if (this.width.look()) {
@@ -177,7 +178,7 @@ export class Room {
   /** The swaying lines go on towards where they will be at the next look. */
   private control(frame: number, gone: number): void {
     const { lines } = this;
-    for (let l = 0; l < lines.length; l++) {
+    for (let l = 0; l < LINES; l++) {
       // Of every second line that it has now, and then.
       const turns = ((frame + (l % 2) * LOOK_FRAMES) / this.sampleRate) * SWAY_HZ;
       swaying[l] = turns;
@@ -185,8 +186,8 @@ export class Room {
     }
     sinesOf(swaying);
     sinesOf(slowly);
-    for (let l = 0; l < lines.length; l++) swaying[l]! *= slowly[l]!;
-    for (let l = 0; l < lines.length; l += 2) lines[l]!.sway(swaying, l, gone);
+    for (let l = 0; l < LINES; l++) swaying[l]! *= slowly[l]!;
+    for (let l = 0; l < LINES; l += 2) lines[l]!.sway(swaying, l, gone);
   }
 
   private render(send: Float64Array, left: Float64Array, right: Float64Array, from: number, frames: number): void {
@@ -275,52 +276,20 @@ export class Room {
 
   /** All lines are longer than a stretch: what comes back of all of them is known before anything goes in. */
   private goRound(left: Float64Array, right: Float64Array, from: number, frames: number): void {
-    const { lines } = this;
-    for (let l = 0; l < lines.length; l++) lines[l]!.read(echoes[l]!, frames);
-    const e0 = echoes[0]!;
-    const e1 = echoes[1]!;
-    const e2 = echoes[2]!;
-    const e3 = echoes[3]!;
-    const e4 = echoes[4]!;
-    const e5 = echoes[5]!;
-    const e6 = echoes[6]!;
-    const e7 = echoes[7]!;
+    const { lines, losses } = this;
+    for (let l = 0; l < LINES; l++) lines[l]!.read(passing[l]!, frames);
+    if (this.losesAnew) goRoundMoving(losses, frames);
+    else goRound(losses, frames);
+    for (let l = 0; l < LINES; l++) lines[l]!.write(passing[l]!, frames);
     for (let i = 0; i < frames; i++) {
-      const a = e0[i]! + e1[i]!;
-      const b = e0[i]! - e1[i]!;
-      const c = e2[i]! + e3[i]!;
-      const d = e2[i]! - e3[i]!;
-      const e = e4[i]! + e5[i]!;
-      const f = e4[i]! - e5[i]!;
-      const g = e6[i]! + e7[i]!;
-      const h = e6[i]! - e7[i]!;
-      const x = input[i]!;
-      const y = inputRight[i]!;
-      // Two rows of the matrix: whatever the lines hold, one side has nothing in common with the other.
-      left[from + i]! += SPREAD_LEVEL * x + LINE_LEVEL * (b - d + f - h);
-      right[from + i]! += LINE_LEVEL * (a - c - (e - g)) + SPREAD_LEVEL * y;
-      const p = a + c;
-      const q = a - c;
-      const r = b + d;
-      const s = b - d;
-      const t = e + g;
-      const u = e - g;
-      const v = f + h;
-      const w = f - h;
-      e0[i] = x + (p + t) * EIGHTH_ROOT;
-      e1[i] = (r + v) * EIGHTH_ROOT - y;
-      e2[i] = x + (q + u) * EIGHTH_ROOT;
-      e3[i] = (s + w) * EIGHTH_ROOT - y;
-      e4[i] = (p - t) * EIGHTH_ROOT - x;
-      e5[i] = y + (r - v) * EIGHTH_ROOT;
-      e6[i] = (q - u) * EIGHTH_ROOT - x;
-      e7[i] = y + (s - w) * EIGHTH_ROOT;
+      left[from + i]! += heard.left[i]!;
+      right[from + i]! += heard.right[i]!;
     }
-    for (let l = 0; l < lines.length; l++) lines[l]!.write(echoes[l]!, frames);
   }
 
   private clear(): void {
     for (const line of this.lines) line.clear();
+    this.losses.fill(0, LOSS.held);
     for (const part of Object.values(this.spreaders)) for (const spreader of part) spreader.clear();
     this.preDelay.clear();
     this.walls.fill(0);
