@@ -14,8 +14,10 @@ export interface PadPressure {
 const STEPS = 127;
 /** Closer together nobody hears them: 5 ms at 120 BPM. */
 export const CLOSEST_TICKS = 10;
-/** What lies further apart is no movement of a hand: there it steps. */
+/** What lies further apart is no movement of a hand: there it steps. So does a leap, sooner: of a hand that moves so fast more would be known. */
 const FARTHEST_TICKS = 60;
+const FARTHEST_LEAP_TICKS = 2 * CLOSEST_TICKS;
+const LEAP = 0.1;
 
 /** A Move as steps of a file, in order of time; between two points it goes in a line. */
 export function pressureSteps(points: readonly MovePoint[], pad: number): PadPressure[] {
@@ -67,7 +69,8 @@ export function pressureCourse(steps: readonly Omit<PadPressure, 'pad'>[]): Move
   const points: MovePoint[] = steps[0]!.tick > 0 ? [{ tick: 0, value: neutral }] : [];
   for (const { tick, value } of steps) {
     const before = points.at(-1);
-    if (before && tick - before.tick > FARTHEST_TICKS) points.push({ tick, value: before.value });
+    const farthest = before && Math.abs(value - before.value) > LEAP ? FARTHEST_LEAP_TICKS : FARTHEST_TICKS;
+    if (before && tick - before.tick > farthest) points.push({ tick, value: before.value });
     points.push({ tick, value });
   }
   let course = thinnedOut(points, 1 / (2 * STEPS));

@@ -216,8 +216,8 @@ function song(tracks: readonly MidiEvent[][], perTick: number, leftOut: string[]
 class Collected {
   program: number | null = null;
   readonly pressures: MidiPressure[] = [];
-  /** The last one of each key. */
-  private readonly lastPressures = new Map<number | null, MidiPressure>();
+  /** Of each key the last one, and the one from which on what comes soon is one movement. */
+  private readonly lastPressures = new Map<number | null, { first: MidiPressure; last: MidiPressure }>();
   private readonly notes: MidiNote[] = [];
   private readonly open = new Map<number, MidiNote[]>();
 
@@ -234,17 +234,18 @@ class Collected {
     if (note) note.length = tick - note.tick;
   }
 
-  /** What comes closer together than can be heard is one movement. */
+  /** What comes closer together than can be heard is one movement: from its first value to its last, since a line leads to the first. */
   press(tick: number, key: number | null, value: number): void {
     if (tick >= MAX_LENGTH) return;
-    const last = this.lastPressures.get(key);
-    if (last?.value === value) return;
-    if (last && tick - last.tick < CLOSEST_TICKS) {
-      last.value = value;
+    const movement = this.lastPressures.get(key);
+    if (movement?.last.value === value) return;
+    const isOver = !movement || tick - movement.first.tick >= CLOSEST_TICKS;
+    if (!isOver && movement.last !== movement.first) {
+      Object.assign(movement.last, { tick, value });
       return;
     }
     const pressure = { tick, key, value };
-    this.lastPressures.set(key, pressure);
+    this.lastPressures.set(key, { first: isOver ? pressure : movement.first, last: pressure });
     this.pressures.push(pressure);
   }
 
