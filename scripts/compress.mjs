@@ -4,7 +4,7 @@ import path from 'node:path';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
 
-const COMPRESSIBLE = /\.(css|html|js|json|svg|ttf|webmanifest)$/;
+const COMPRESSIBLE = /\.(css|html|js|json|svg|webmanifest)$/;
 /** Smaller ones fit into a packet or two as they are. */
 const SMALLEST = 1024;
 

@@ -7,8 +7,8 @@ import { generateSW } from 'workbox-build';
 export function preloadFonts(directory) {
   const page = path.join(directory, 'index.html');
   const links = readdirSync(directory, { recursive: true })
-    .filter((name) => name.endsWith('.ttf'))
-    .map((name) => `<link rel="preload" as="font" type="font/ttf" crossorigin href="/${name}" />`);
+    .filter((name) => name.endsWith('.woff2'))
+    .map((name) => `<link rel="preload" as="font" type="font/woff2" crossorigin href="/${name}" />`);
   writeFileSync(page, readFileSync(page, 'utf8').replace('</head>', `${links.join('')}</head>`));
 }
 
@@ -16,7 +16,7 @@ export function preloadFonts(directory) {
 export async function makeServiceWorker(directory) {
   const { warnings } = await generateSW({
     globDirectory: directory,
-    globPatterns: ['**/*.{html,js,css,ttf,svg,png,webmanifest}'],
+    globPatterns: ['**/*.{html,js,css,woff2,svg,png,webmanifest}'],
     swDest: path.join(directory, 'sw.js'),
     modifyURLPrefix: { '': '/' },
     // Names with a content hash never mean another file.
