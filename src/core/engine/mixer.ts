@@ -5,13 +5,13 @@ import { Limiter } from '../sound/limiter';
 import type { Click } from '../sound/click';
 import { MixBus } from '../sound/mix/mixBus';
 import { RAMP_SECONDS, Strip } from '../sound/mix/strip';
-import type { DrumVoice } from '../sound/drumVoice';
 import type { VoicePool } from '../sound/voicePool';
 import { tickAt } from '../time/timeline';
 import type { EventQueue } from '../protocol/events';
 import { Meters } from './meters';
 import type { Part } from './part';
 import { Returns } from './returns';
+import { NONE, Ringing } from './ringing';
 import type { Transport } from './transport';
 import { MAX_TRACKS, PADS } from '../document/limits';
 import { RETURN_CONTROLS } from '../document/returns';
@@ -71,8 +71,7 @@ export class Mixer implements Part {
   private readonly hasPadsApart = new Uint8Array(MAX_TRACKS);
   /** Groups that something goes to, each before the one that it goes to. */
   private groups: number[] = [];
-  /** Voices of each track that ring in the stretch being rendered. */
-  private readonly ringing = new Int32Array(MAX_TRACKS);
+  private readonly ringing: Ringing;
   private readonly returns: Returns;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
@@ -92,6 +91,7 @@ export class Mixer implements Part {
   ) {
     this.strips = Array.from({ length: CHANNELS }, () => new Strip(sampleRate));
     this.meters = new Meters(sampleRate, transport, events, this.strips);
+    this.ringing = new Ringing(voices.voices);
     this.returns = new Returns(sampleRate, transport, this.moved.subarray(MOVED_RETURNS_FROM));
     this.commands = { ...this.ownCommands, ...this.returns.commands };
     this.limiter = new Limiter(sampleRate);
@@ -191,12 +191,8 @@ export class Mixer implements Part {
     const { frame } = this.transport;
     mixBus.clear(frames);
     for (const group of this.groups) groupBuses[group]!.clear(frames);
-    this.ringing.fill(0);
-    for (const voice of this.voices.voices) {
-      if (!voice.active) continue;
-      this.ringing[voice.track]!++;
-      if (this.isKeyed && voice.startFrame === frame) this.makeRoom(voice, frame);
-    }
+    this.ringing.look();
+    if (this.isKeyed) this.makeRoom(frame);
     for (let track = 0; track < MAX_TRACKS; track++) this.renderTrack(track, frames);
     for (const group of this.groups) this.renderGroup(group, frames);
     this.renderFade(frames);
@@ -221,12 +217,15 @@ export class Mixer implements Part {
     }
   }
 
-  /** A voice begins: channels that it has duck do. */
-  private makeRoom({ track, pad, velocity }: DrumVoice, frame: number): void {
-    for (let channel = 0; channel < CHANNELS; channel++) {
-      if (this.keyTracks[channel] !== track) continue;
-      const key = this.keyPads[channel]!;
-      if (key === ANY_PAD || key === pad) this.strips[channel]!.strike(velocity, frame);
+  /** Channels that duck for a voice that begins do. */
+  private makeRoom(frame: number): void {
+    for (const voice of this.voices.voices) {
+      if (!voice.active || voice.startFrame !== frame) continue;
+      for (let channel = 0; channel < CHANNELS; channel++) {
+        if (this.keyTracks[channel] !== voice.track) continue;
+        const key = this.keyPads[channel]!;
+        if (key === ANY_PAD || key === voice.pad) this.strips[channel]!.strike(voice.velocity, frame);
+      }
     }
   }
 
@@ -238,7 +237,7 @@ export class Mixer implements Part {
   private renderTrack(track: number, frames: number): void {
     const strip = this.strips[track]!;
     const target = this.targetOf(track);
-    if (this.ringing[track] === 0 && strip.gain === target && !strip.isAwake) return;
+    if (this.ringing.on(track) === 0 && strip.gain === target && !strip.isAwake) return;
     this.renderVoices(trackBus, track, WITH_TRACK, frames);
     // Before its level moves: that of its pads goes the same way.
     if (this.hasPadsApart[track]) this.renderPadsApart(track, target, frames);
@@ -264,8 +263,9 @@ export class Mixer implements Part {
     const isHeard = this.tap.track === null || this.tap.track === track;
     let any = false;
     bus.clear(frames);
-    for (const voice of this.voices.voices) {
-      if (!voice.active || voice.track !== track || this.padGoesTo[track * PADS + voice.pad] !== group) continue;
+    for (let place = this.ringing.first(track); place !== NONE; place = this.ringing.next(place)) {
+      const voice = this.voices.voices[place]!;
+      if (this.padGoesTo[track * PADS + voice.pad] !== group) continue;
       voice.render(bus, frames, this.voices.clock);
       any = true;
     }
