@@ -60,6 +60,24 @@ function record({ host, instrument }: Awaited<ReturnType<typeof rig>>): void {
   host.run(256);
 }
 
+test('Record and Play that are touched before there is an engine begin with the count-in; Record touched again is taken back', async () => {
+  const store = createStore();
+  store.dispatch(setLoaded(setOf([])));
+  const begun = async (...touches: ('record' | 'play')[]) => {
+    const host = new HostInNode();
+    const instrument = new Instrument(store, host.make);
+    for (const touch of touches) {
+      if (touch === 'play') instrument.play();
+      else instrument.toggleRecord();
+    }
+    await instrument.start();
+    host.run(256);
+    return [instrument.performance.anchor.recording, host.of('play')[0]!.countInTicks];
+  };
+  expect(await begun('record', 'play')).toEqual([true, 3840]);
+  expect(await begun('record', 'record', 'play')).toEqual([false, 0]);
+});
+
 test('what is played while recording lies in the document and in the engine, and is not sent back', async () => {
   const all = await rig();
   const { store, host, instrument } = all;
@@ -323,7 +341,7 @@ test('what the transport is asked before there is an engine waits for it; stroke
   instrument.padDown(0, 1, 0, 'touch');
   expect(host.sent).toEqual([]);
   await instrument.start();
-  host.run(2 * BEAT);
+  host.run(6 * BEAT); // the count-in, and two beats
   const { session } = store.getState();
   expect([session.playing, session.recording]).toEqual([true, true]);
   // The pattern was there when the song began, and nothing but it sounded.

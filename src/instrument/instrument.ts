@@ -241,7 +241,7 @@ export class Instrument {
     const { meter, countIn } = selectSet(this.state);
     const { tick, recording } = this.performance.anchor;
     const bar = ticksPerBar(meter);
-    if (recording && countIn > 0) {
+    if ((this.outbox.recordingAsked ?? recording) && countIn > 0) {
       this.send({ type: 'play', startTick: Math.floor(tick / bar) * bar, countInTicks: countIn * bar });
     } else this.send({ type: 'play', startTick: tick, countInTicks: 0 });
   }
@@ -277,7 +277,7 @@ export class Instrument {
   }
 
   toggleRecord(): void {
-    const on = !this.performance.anchor.recording;
+    const on = !(this.outbox.recordingAsked ?? this.performance.anchor.recording);
     if (on) this.session++;
     this.send({ type: 'record', on, session: this.session });
     // What is recorded must be heard.

@@ -16,6 +16,11 @@ export class Outbox {
     else this.host.sendAll(instructions);
   }
 
+  /** Whether recording will be on once there is an engine; null: nothing of it waits, and the engine knows. */
+  get recordingAsked(): boolean | null {
+    return this.kept?.findLast((instruction) => instruction.type === 'record')?.on ?? null;
+  }
+
   /** The engine is gone, and another will come. @param first what that is told before all that is asked meanwhile */
   hold(...first: Sent[]): void {
     this.kept = first;
