@@ -17,6 +17,7 @@ const { metafile } = await build({
   packages: 'external',
   alias: { '@': inRoot('src') },
   jsx: 'automatic',
+  loader: { '.woff2': 'empty' },
   logLevel: 'error',
 });
 

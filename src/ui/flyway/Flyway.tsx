@@ -60,7 +60,7 @@ export function Flyway({ height }: { height: number }) {
     <View
       role="img"
       aria-label="Flyway"
-      style={{ height }}
+      style={{ height, overflow: 'hidden' }}
       onLayout={(event) => setWidth(Math.round(event.nativeEvent.layout.width))}
     >
       <canvas

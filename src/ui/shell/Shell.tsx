@@ -9,7 +9,7 @@ import { Guide, useAdvice } from '../guide/Guide';
 import { MeantProvider } from '../guide/Meant';
 import { usePadKeys } from '../pads/usePadKeys';
 import { SimpleView } from '../simple/SimpleView';
-import { placesIn, useRoom } from '../theme/room';
+import { noticesIn, placesIn, useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { Transport } from '../transport/Transport';
 import { AudioLock, Notices } from './Notices';
@@ -80,8 +80,7 @@ export function Shell({ children }: { children: ReactNode }) {
           <Panes here={placeAt(here)}>{children}</Panes>
         )}
         <Sheets />
-        {/* The Flyway is too narrow for them there. */}
-        {room.layout === 'lying' && <Notices />}
+        {noticesIn(room) === 'place' && <Notices />}
       </View>
       {mapping && <MapBar />}
     </View>

@@ -31,6 +31,11 @@ export function placesIn({ layout, width }: Room): 'bottom' | 'rail' | 'head' {
   return layout === 'lying' && width < RAIL_FROM ? 'head' : 'rail';
 }
 
+/** Where what is said for a moment stands: on the Flyway, where nothing is touched; or in the place, where the Flyway is too narrow. */
+export function noticesIn(room: Room): 'flyway' | 'place' {
+  return room.layout === 'lying' && placesIn(room) === 'head' ? 'place' : 'flyway';
+}
+
 /** @example roomOf(844, 390).layout // 'lying' */
 export function roomOf(width: number, height: number): Room {
   const layout = height < LOW && width > height ? 'lying' : width >= WIDE ? 'wide' : 'upright';

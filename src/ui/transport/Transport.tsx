@@ -3,7 +3,7 @@ import { useAppSelector } from '@/store/store';
 import { Flyway } from '../flyway/Flyway';
 import { Notices } from '../shell/Notices';
 import { Places } from '../shell/Places';
-import { placesIn, useRoom } from '../theme/room';
+import { noticesIn, placesIn, useRoom } from '../theme/room';
 import { ClickControls } from './ClickControls';
 import { RedoKey, UndoKey } from './History';
 import { PlayControls } from './PlayControls';
@@ -26,7 +26,12 @@ export function Transport() {
   const room = useRoom();
   const unfolded = useAppSelector((state) => state.settings.unfolded.time);
   const roomy = room.layout === 'wide' && room.width >= ROOMY;
-  const flyway = <Flyway height={FLYWAY_PX[room.layout]} />;
+  const flyway = (
+    <>
+      <Flyway height={FLYWAY_PX[room.layout]} />
+      {noticesIn(room) === 'flyway' && <Notices />}
+    </>
+  );
   const time = (
     <>
       <TempoControl />
@@ -90,11 +95,7 @@ export function Transport() {
           {time}
         </View>
       )}
-      {/* What is said stands on the Flyway for a moment, where nothing is touched. */}
-      <View>
-        {flyway}
-        <Notices />
-      </View>
+      <View>{flyway}</View>
     </>
   );
 }
@@ -108,7 +109,7 @@ const styles = StyleSheet.create({
   inset: { paddingHorizontal: 8, paddingBottom: 4 },
   names: { flex: 1, minWidth: 0, flexDirection: 'row' },
   share: { flex: 1, minWidth: 0, alignItems: 'center' },
-  beside: { flex: 1, minWidth: 40, overflow: 'hidden' },
+  beside: { flex: 1, minWidth: 40 },
   time: { width: 392 },
   right: { alignSelf: 'flex-end' },
   play: { width: 400 },
