@@ -90,7 +90,7 @@ const styles = StyleSheet.create({
   lock: { paddingHorizontal: 8, paddingTop: 6, gap: 6, flexDirection: 'row', flexWrap: 'wrap' },
   why: { flexGrow: 1, flexShrink: 1, flexBasis: 220 },
   start: { flexGrow: 1 },
-  notice: { top: 0, bottom: 'auto', zIndex: 4 },
+  notice: { top: 0, bottom: 'auto', left: 0, zIndex: 4 },
   // No higher than the Flyway, if the text fits into a line.
   slim: { marginVertical: 2 },
   progress: {
