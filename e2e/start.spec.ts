@@ -95,3 +95,29 @@ test('HOST lets other devices in, and says where they find it and what they need
   npm.kill('SIGTERM');
   await expect.poll(() => answers(4195, '127.0.0.1')).toBe(false);
 });
+
+test('the typefaces have the letters of every language written in Latin ones, and the signs that the app writes', async ({
+  app,
+  page,
+}) => {
+  await app.open();
+  /** Those that a typeface lacks: each is drawn in the one named after it. */
+  const lacking = (face: string, signs: string) =>
+    page.evaluate(
+      ([name, all]) => {
+        const context = document.createElement('canvas').getContext('2d')!;
+        const width = (font: string, sign: string) => {
+          context.font = `200px ${font}`;
+          return context.measureText(sign).width;
+        };
+        return [...all].filter((sign) => width(`${name}, serif`, sign) !== width(`${name}, monospace`, sign)).join('');
+      },
+      [face, signs] as const,
+    );
+  // Of the alphabets from Czech to Vietnamese (from memory).
+  const letters = 'ÁÀÂÄÃÅĀĂĄÆĆČÇĎĐÉÈÊËĚĒĘĞĢÍÌÎÏĪĮİıĶŁĽĻÑŃŇŅÓÒÔÖÕŐØŒŔŘŚŠŞȘŤȚÚÙÛÜŮŰŪŲÝŸŹŽŻÞßðƠƯỆỄẢẠỸ';
+  for (const face of ['BarlowCondensed_500Medium', 'BarlowCondensed_600SemiBold']) {
+    expect(await lacking(face, letters + letters.toLowerCase() + '“”’…–·×−±÷µ²³')).toBe('');
+  }
+  expect(await lacking('MartianMono_600SemiBold', '0123456789.,:/%×−±')).toBe('');
+});

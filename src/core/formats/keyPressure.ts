@@ -14,7 +14,7 @@ export interface PadPressure {
 const STEPS = 127;
 /** Closer together nobody hears them: 5 ms at 120 BPM. */
 export const CLOSEST_TICKS = 10;
-/** What lies further apart is no movement of a hand: there it steps. So does a leap, sooner: of a hand that moves so fast more would be known. */
+/** What lies further apart is no movement of a hand: there it steps. A leap steps sooner: a hand that moves so fast sends more values on its way. */
 const FARTHEST_TICKS = 60;
 const FARTHEST_LEAP_TICKS = 2 * CLOSEST_TICKS;
 const LEAP = 0.1;

@@ -1,5 +1,6 @@
+import { flushed } from './flushed';
+
 const CUTOFF_HZ = 6;
-const TINY = 1e-15;
 
 /** Takes a constant offset out of one channel: y[n] = x[n] - x[n-1] + R y[n-1], a high-pass at 6 Hz. */
 export class DcBlocker {
@@ -19,8 +20,7 @@ export class DcBlocker {
     let { lastIn, lastOut } = this;
     for (let i = 0; i < frames; i++) {
       const x = samples[i]!;
-      const next = x - lastIn + this.r * lastOut;
-      const y = Math.abs(next) < TINY ? 0 : next;
+      const y = flushed(x - lastIn + this.r * lastOut);
       samples[i] = y;
       lastIn = x;
       lastOut = y;

@@ -1,6 +1,7 @@
 import { FIRST_ECHO } from '../../document/mix';
 import { decibels, exp2, sinTurns } from '../../math';
 import { DelayTime } from './delayTime';
+import { flushed } from '../flushed';
 import { Glide, glideLooks, LOOK_FRAMES } from './glide';
 import { TapeTime } from './tapeTime';
 
@@ -17,7 +18,6 @@ const DARKEST_HZ = 600;
 const TONE_OCTAVES = 5;
 /** Once it is this quiet nobody hears it. */
 const QUIET = decibels(-120);
-const TINY = 1e-15;
 /** e^(-2π x) is 2 to the power of this times x. */
 const TURN = -9.064720283654388;
 
@@ -169,7 +169,7 @@ export class Echo {
   private settle(): void {
     for (let line = 0; line < 2; line++) {
       const held = this.held[line]!;
-      for (let i = 0; i < held.length; i++) if (Math.abs(held[i]!) < TINY) held[i] = 0;
+      for (let i = 0; i < held.length; i++) held[i] = flushed(held[i]!);
     }
   }
 

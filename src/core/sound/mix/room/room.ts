@@ -2,7 +2,7 @@ import { FIRST_ROOM, type RoomSettings } from '../../../document/mix';
 import { exp2, sinesOf } from '../../../math';
 import { MAX_STRETCH } from '../../stretch';
 import { Glide, glideLooks, LOOK_FRAMES, setOut, stayThere } from '../glide';
-import { flushed } from './flushed';
+import { flushed } from '../../flushed';
 import { Line } from './line';
 import { PreDelay } from './preDelay';
 import { AIMED_LOSSES, goRound, goRoundMoving, heard, into, LINES, LOSS, LOSS_NUMBERS, passing } from './roomLoops';

@@ -1,6 +1,6 @@
 import { instantiate, soundMemory, takeBytes } from '../../soundMemory';
 import { MAX_STRETCH } from '../../stretch';
-import { flushed } from './flushed';
+import { flushed } from '../../flushed';
 import { ROOM_LOOPS_WASM } from './roomLoopsWasm';
 
 interface Exports {

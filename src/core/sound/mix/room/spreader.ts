@@ -1,4 +1,4 @@
-import { flushed } from './flushed';
+import { flushed } from '../../flushed';
 
 const GAIN = 0.62;
 
