@@ -28,12 +28,24 @@ test('the WAV file is as long as the loop and, to the sample, what Node renders'
 
 test('an export shows its progress, can be given up, and leaves the music alone', async ({ app, page }) => {
   const set = demoSet();
-  set.tracks[0]!.patterns[0]!.length = 8 * 3840;
-  set.tempo = 20; // 96 seconds of sound
+  set.tracks[0]!.patterns[0]!.length = 16 * 3840;
+  set.tempo = 20; // 192 seconds of sound
   await app.openSet(set);
   await app.play.click();
   await app.menu('Export WAV');
   await expect(page.getByText(/Exporting WAV: \d+ %/)).toBeVisible();
+  const progress = page.getByRole('progressbar', { name: 'Export progress' });
+  const doneOf = async () => Number(await progress.getAttribute('aria-valuenow'));
+  await expect.poll(doneOf).toBeGreaterThan(30);
+  const doneBefore = await doneOf();
+  // How much of the bar is filled, %.
+  const filled = await progress.evaluate((bar) => {
+    const all = bar.getBoundingClientRect();
+    const fill = bar.querySelector('[data-testid$="fill"]')!.getBoundingClientRect();
+    return (100 * (fill.right - all.left)) / all.width;
+  });
+  expect(filled).toBeGreaterThan(doneBefore - 15);
+  expect(filled).toBeLessThan((await doneOf()) + 15);
   await app.button('Cancel export').click();
   await expect(page.getByText('Export cancelled.')).toBeVisible();
   await expect(app.stop).toBeVisible();

@@ -1,11 +1,11 @@
 import { lazy, Suspense } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { ProgressBar } from 'react-native-paper';
 import { canShare, shareFile } from '@/storage/shareFile';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { Guard } from '../shared/Guard';
+import { Progress } from '../shared/Progress';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS } from '../theme/tokens';
@@ -26,7 +26,7 @@ export function CarryPanel({ carry }: { carry: Carry }) {
         <View style={styles.row}>
           <View style={styles.words}>
             <Words>{makingWords(now)}</Words>
-            <ProgressBar aria-label={KIND_NAMES[now.kind]} progress={now.done} />
+            <Progress label={KIND_NAMES[now.kind]} done={now.done} />
           </View>
           <ControlButton label="Cancel" text="Cancel" onPress={carry.cancel} />
         </View>

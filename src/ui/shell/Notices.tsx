@@ -1,6 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
-import { ProgressBar, Snackbar, Text } from 'react-native-paper';
+import { Snackbar, Text } from 'react-native-paper';
 import { cancelExport } from '@/storage/exportFiles';
 import { exportBundle } from '@/storage/setFiles';
 import { noticeDismissed, type Notice } from '@/store/sessionSlice';
@@ -8,6 +8,7 @@ import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { undone } from '@/store/undoable';
 import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
+import { Progress } from '../shared/Progress';
 import { useTokens } from '../theme/theme';
 import { RADIUS, TOUCH } from '../theme/tokens';
 
@@ -29,7 +30,7 @@ export function Notices() {
         <View style={[styles.progress, { backgroundColor: tokens.slate, borderColor: tokens.rule }]}>
           <View style={styles.bar}>
             <Text variant="bodyMedium">Exporting WAV: {Math.round(exporting * 100)} %</Text>
-            <ProgressBar aria-label="Export progress" progress={exporting} />
+            <Progress label="Export progress" done={exporting} />
           </View>
           <ControlButton label="Cancel export" text="Cancel" onPress={cancelExport} />
         </View>
