@@ -41,6 +41,9 @@ test('slots: variation, copy, swap, name, colour, clear, more; each card has a p
   expect(patternOf(set).colour).toBe(5);
   await app.button('Clear slot').click();
   await app.savedSet((s) => hitsOf(s).length === 0);
+  // Of an empty slot there is nothing to copy or to clear.
+  for (const name of ['Variation', 'Copy to slot', 'Clear slot']) await expect(app.button(name)).toBeDisabled();
+  await expect(app.button('Copy to track')).toHaveCount(0);
   await app.button('Slot 5').click();
   await app.savedSet((s) => s.stage.tracks[0]!.slot === 4);
   await app.button('More slots').click();

@@ -44,6 +44,8 @@ export function SlotsSheet() {
   const [aim, setAim] = useState<Aim>(null);
   const place = useAppSelector(selectPlace);
   const { slot } = place;
+  // What is open may be an empty slot, in which nothing was made yet.
+  const isEmpty = !track.patterns[slot];
 
   const openSlot = (to: number) => dispatch(slotOpened({ track: track.id, slot: to }));
   const copyTo = (to: number, open: boolean) => {
@@ -55,7 +57,7 @@ export function SlotsSheet() {
   };
   const touch = (to: number) => {
     if (aim && to === slot) return setAim(null);
-    if (aim === 'copy') copyTo(to, false);
+    if (aim === 'copy' && !isEmpty) copyTo(to, false);
     else if (aim === 'swap') dispatch(slotsSwapped({ ...place, to }));
     else openSlot(to);
     setAim(null);
@@ -90,13 +92,14 @@ export function SlotsSheet() {
               {
                 label: 'Variation',
                 text: 'Variation',
-                disabled: !hasRoom(track),
+                disabled: pattern.hits.length === 0 || !hasRoom(track),
                 act: () => copyTo(freeSlot(track, slot), true),
               },
               {
                 label: 'Copy to slot',
                 text: 'Copy to …',
                 pressed: aim === 'copy',
+                disabled: isEmpty,
                 act: () => setAim(aim === 'copy' ? null : 'copy'),
               },
               {
@@ -108,6 +111,7 @@ export function SlotsSheet() {
               {
                 label: 'Clear slot',
                 text: 'Clear',
+                disabled: isEmpty,
                 act: () => {
                   dispatch(slotCleared(place));
                   dispatch(noticed(`Slot ${slot + 1} cleared.`, true));
@@ -115,7 +119,7 @@ export function SlotsSheet() {
               },
             ]}
           />
-          <CopyToTrack />
+          {!isEmpty && <CopyToTrack />}
           <Feathers
             value={pattern.colour ?? track.colour}
             onChoose={(colour) => dispatch(slotColoured({ ...place, colour }))}
