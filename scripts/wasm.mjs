@@ -11,7 +11,10 @@ for (const [name, constant] of [
   ['fourier', 'FOURIER_WASM'],
   ['sampleReader', 'SAMPLE_READER_WASM'],
   ['voiceLoops', 'VOICE_LOOPS_WASM'],
-  ['mix/mixLoops', 'MIX_LOOPS_WASM'],
+  ['mix/filterLoops', 'FILTER_LOOPS_WASM'],
+  ['mix/saturationLoop', 'SATURATION_LOOP_WASM'],
+  ['mix/sendLoop', 'SEND_LOOP_WASM'],
+  ['mix/compressorLoop', 'COMPRESSOR_LOOP_WASM'],
   ['mix/room/roomLoops', 'ROOM_LOOPS_WASM'],
 ]) {
   const module = parseWat(`${name}.wat`, readFileSync(inSound(`${name}.wat`), 'utf8'), { simd: true });

@@ -1,6 +1,7 @@
+import { A1, A2, A3, filter, filter1, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isQuick, M0, M1, M2 } from './filterLoops'; // prettier-ignore
 import { setOut, stayThere } from './glide';
+import { isEmpty } from './isEmpty';
 import type { MixBus } from './mixBus';
-import { A1, A2, A3, filter, filter1, filter3, FILTER_NUMBERS, FIRST_STEP, HELD, isEmpty, isQuick, M0, M1, M2 } from './mixLoops'; // prettier-ignore
 
 /**
  * One filter of the mix, in two channels: state-variable with trapezoidal integrators. Its output is a sum of input, band and low, by

@@ -5,8 +5,8 @@ import { Duck } from './duck';
 import { Equaliser } from './equaliser';
 import { Glide, glideLooks, LOOK_FRAMES, STILL_LOOK_FRAMES } from './glide';
 import type { MixBus } from './mixBus';
-import { send, sendMoving, SENT, SENT_NUMBERS } from './mixLoops';
 import { Saturation } from './saturation';
+import { send, sendMoving, SENT, SENT_NUMBERS } from './sendLoop';
 import { Sweep } from './sweep';
 
 /** Frames without any input after which it looks whether it may sleep. */

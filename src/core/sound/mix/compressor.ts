@@ -1,8 +1,8 @@
 import { MIX_RANGES } from '../../document/mix';
 import { decibels, exp2 } from '../../math';
+import { compress, COMPRESSOR, COMPRESSOR_NUMBERS, OPEN_DB, PEAK_FRAMES } from './compressorLoop';
 import { Glide, glideLooks } from './glide';
 import type { MixBus } from './mixBus';
-import { compress, COMPRESSOR, COMPRESSOR_NUMBERS, OPEN_DB, PEAK_FRAMES } from './mixLoops';
 
 /** -log2(e): e^(-x) is 2 to the power of this times x. */
 const E = -1.4426950408889634;

@@ -1,17 +1,17 @@
 import { decibels } from '../../math';
 import { Glide, glideLooks, setOut, stayThere } from './glide';
+import { isEmpty } from './isEmpty';
 import type { MixBus } from './mixBus';
 import {
   ALL_PASSES,
   bend,
   FIRST_SATURATION_STEP,
   GAIN,
-  isEmpty,
   MAKE_UP,
   saturate,
   SATURATION_NUMBERS,
   SHARE,
-} from './mixLoops';
+} from './saturationLoop';
 
 /** dB into the curve as the drive leaves 0, where hardly anything is bent, and at its end. */
 const LEAST_DB = -18;
