@@ -6,6 +6,7 @@ import { useAppDispatch } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { Guard } from '../shared/Guard';
 import { Progress } from '../shared/Progress';
+import { sizeWords } from '../shared/sizeWords';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS } from '../theme/tokens';
@@ -67,10 +68,6 @@ function Made({ made, onClose }: { made: Extract<Carrying, { state: 'made' }>; o
       )}
     </>
   );
-}
-
-function sizeWords(bytes: number): string {
-  return bytes < 1e6 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
 }
 
 const styles = StyleSheet.create({

@@ -4,6 +4,7 @@ import type { Run } from '@/core/document/run';
 import { MOST_RUNS } from '@/storage/runStore';
 import { KeyRow } from '../shared/KeyRow';
 import { searched, SearchField } from '../shared/SearchField';
+import { sizeWords } from '../shared/sizeWords';
 import { Words } from '../shared/Words';
 import { RunCard } from './RunCard';
 import { useDeletedRuns, useRunStore } from './RunsContext';
@@ -41,7 +42,7 @@ export function RunList({ runs }: { runs: readonly Run[] }) {
         ))}
       </View>
       {runs.length > 0 && (
-        <Words>{`The last ${MOST_RUNS} stay, and those that you keep. They take ${Math.ceil(letters / 1000)} kB.`}</Words>
+        <Words>{`The last ${MOST_RUNS} stay, and those that you keep. They take ${sizeWords(letters)}.`}</Words>
       )}
     </ScrollView>
   );

@@ -1,6 +1,7 @@
 import { counted } from '@/core/counted';
 import { BIN_DAYS, type LibrarySet, type SetFacts } from '@/core/library/librarySet';
 import { formatTempo } from '@/core/time/tempo';
+import { sizeWords } from '../shared/sizeWords';
 
 /** 27 Nov 2026, 20:15 */
 export function dateWords(iso: string): string {
@@ -10,7 +11,7 @@ export function dateWords(iso: string): string {
 /** 112 BPM · 4 tracks, 12 patterns, 310 hits · 48 kB */
 export function factWords({ tempo, tracks, patterns, hits, letters }: SetFacts): string {
   const parts = [counted(tracks, 'track'), counted(patterns, 'pattern'), counted(hits, 'hit')];
-  return `${formatTempo(tempo)} BPM · ${parts.join(', ')} · ${Math.ceil(letters / 1000)} kB`;
+  return `${formatTempo(tempo)} BPM · ${parts.join(', ')} · ${sizeWords(letters)}`;
 }
 
 /** Days until a set in the bin goes for good. */
