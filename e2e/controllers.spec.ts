@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type App } from './support/app';
+import { touchItem } from './support/menu';
 import { DIALOG, expectUsable } from './support/access';
 import { heard, listen, of, stall } from './support/ear';
 import { giveMidi, Midi } from './support/midi';
@@ -35,7 +36,7 @@ test('where the browser has no Web MIDI, or it was refused, a sentence says what
   await giveMidi(other, { refuse: 'NotAllowedError' });
   await other.goto('/pads');
   await other.getByRole('button', { name: 'Set menu', exact: true }).click();
-  await other.getByRole('menuitem', { name: 'Devices' }).click();
+  await touchItem(other, 'Devices');
   await other.getByRole('button', { name: 'Connect controllers' }).click();
   await expect(other.getByText(/Controllers were refused to this page/)).toBeVisible();
 });

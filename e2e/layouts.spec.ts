@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { touchItem } from './support/menu';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
@@ -161,7 +162,7 @@ for (const [width, height, way] of [
         for (const second of PANES.slice(0, PANES.indexOf(first))) {
           await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
           const item = way === 'below' ? `Below: ${second}` : second;
-          await page.getByRole('menuitem', { name: item, exact: true }).click();
+          await touchItem(page, item, true);
           const pane = page.getByRole('region', { name: `Second pane: ${second}` });
           await expect(pane.getByRole('button', { name: marks[second]!, exact: true })).toBeVisible();
           await expect(app.button(marks[first]!)).toBeVisible();
@@ -178,28 +179,39 @@ for (const [width, height, way] of [
       // Chosen last for Runs.
       await expect(page.getByRole('region', { name: 'Second pane: Sounds' })).toBeVisible();
       await app.button(way === 'below' ? 'Set menu' : 'Second pane').click();
-      await page.getByRole('menuitem', { name: 'None' }).click();
+      await touchItem(page, 'None');
       await expect(page.getByRole('region', { name: /Second pane/ })).toHaveCount(0);
     });
   });
 }
 
-test('type grows with the room', async ({ app, page }) => {
+test('type grows with the room, and what holds it: cards, keys, places and names of lanes', async ({ app, page }) => {
   await app.open();
-  const size = () => app.button('Keep').locator('div[dir]').last().evaluate((e) => parseFloat(getComputedStyle(e).fontSize)); // prettier-ignore
-  const sizes: number[] = [];
-  for (const [width, height] of [
-    [390, 844],
-    [1280, 800],
-    [1920, 1080],
-    [2560, 1440],
-  ] as const) {
+  /** Size of type and width of what has a name, px. */
+  const sizes = (role: 'button' | 'link', name: string) =>
+    page.getByRole(role, { name, exact: true }).evaluate((of) => {
+      const words = [...of.querySelectorAll('*')].filter(
+        (part) => part.children.length === 0 && part.textContent !== '',
+      );
+      const type = Math.max(...words.map((word) => parseFloat(getComputedStyle(word).fontSize)));
+      return { type, width: of.getBoundingClientRect().width };
+    });
+  const read = async (width: number, height: number) => {
     await page.setViewportSize({ width, height });
-    sizes.push(await size());
-  }
-  expect(sizes[0]).toBe(sizes[1]);
-  expect(sizes[2]).toBeGreaterThan(sizes[1]!);
-  expect(sizes[3]).toBeGreaterThan(sizes[2]!);
+    await page.getByRole('link', { name: 'Launch', exact: true }).click();
+    const launch = [await sizes('button', 'Wheels Fast Laps'), await sizes('button', 'Mute Rails')];
+    await page.getByRole('link', { name: 'Steps', exact: true }).click();
+    return [...launch, await sizes('link', 'Steps'), await sizes('button', 'Hear Kick')];
+  };
+  const [phone, before] = [await read(390, 844), await read(1280, 800)];
+  expect(phone.map(({ type }) => type)).toEqual(before.map(({ type }) => type));
+  for (const [width, height, times] of [[1920, 1080, 1.18], [2560, 1440, 1.4]] as const) {
+    const after = await read(width, height);
+    for (const [i, { type, width: px }] of after.entries()) {
+      expect(type / before[i]!.type).toBeCloseTo(times, 2);
+      expect(px / before[i]!.width).toBeGreaterThan(times - 0.01);
+    }
+  } // prettier-ignore
 });
 
 test('names of pads, patterns and tracks are whole, however long and wherever', async ({ app, page }) => {

@@ -6,6 +6,7 @@ import path from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 import { createApp } from '../server/app';
 import { expect, test } from './support/app';
+import { touchItem } from './support/menu';
 
 test.use({ serviceWorkers: 'allow', bypassCSP: false });
 
@@ -29,7 +30,7 @@ test('after one visit the app opens without its server, at any place, and plays'
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   await page.goto(`${base}/pads`);
   await button('Set menu').click();
-  await page.getByRole('menuitem', { name: 'Setup' }).click();
+  await touchItem(page, 'Setup');
   await expect(page.getByRole('status', { name: 'Offline ready' })).toBeVisible();
   await stop();
   rmSync(directory, { recursive: true });
@@ -47,7 +48,7 @@ test('after one visit the app opens without its server, at any place, and plays'
   await button('Close feel').click();
   const download = page.waitForEvent('download');
   await button('Set menu').click();
-  await page.getByRole('menuitem', { name: 'Export WAV' }).click();
+  await touchItem(page, 'Export WAV');
   expect(
     readFileSync(await (await download).path())
       .subarray(0, 4)
@@ -60,7 +61,7 @@ test('a newer version waits until the player takes it, and never while playing',
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   const openSetup = async () => {
     await button('Set menu').click();
-    await page.getByRole('menuitem', { name: 'Setup' }).click();
+    await touchItem(page, 'Setup');
   };
   await page.goto(`${base}/pads`);
   await openSetup();

@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
+import { touchItem } from './support/menu';
 
 import { replayLog, type Performed, type Replay } from '@/core/engine/replay';
 import { readLog } from '@/core/protocol/performedLog';
@@ -172,7 +173,7 @@ test('a run is put right: blocks are copied and taken away, a hit is dropped in,
   await app.button('Line lower').click();
   await app.button('Undo fix').click();
   await app.button('Drop in').click();
-  await page.getByRole('menuitem', { name: 'Crash', exact: true }).click();
+  await touchItem(page, 'Crash', true);
   await choose(app, 'Stretch', /^First Laps, bars 1 to /);
   await app.button('Cut out').click();
   await expectAccessible(page);

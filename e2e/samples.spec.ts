@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
+import { touchItem } from './support/menu';
 import type { Sound } from '@/core/document/sound';
 import type { Track } from '@/core/document/track';
 import { writeSampleWav } from '@/core/formats/sampleWav';
@@ -157,7 +158,7 @@ test('grips and strips say which part is played, backwards or round; the picture
 test('a made sound becomes a recording of itself', async ({ app, page }) => {
   await openSounds(app);
   await app.button('Sound menu').click();
-  await page.getByRole('menuitem', { name: 'Turn into a sample' }).click();
+  await touchItem(page, 'Turn into a sample');
   await expect(page.getByText('Kick is a recording of itself now.')).toBeVisible();
   await expect.poll(() => samplesTold(app)).toBe(1);
   await page.keyboard.press('Escape');
@@ -198,7 +199,7 @@ test('a bundle takes recordings to another browser; one that is missing leaves i
   const other = await context.newPage();
   await other.goto(page.url());
   await other.getByRole('button', { name: 'Set menu' }).first().click();
-  const [chooser] = await Promise.all([other.waitForEvent('filechooser'), other.getByRole('menuitem', { name: 'Bring in' }).click()]); // prettier-ignore
+  const [chooser] = await Promise.all([other.waitForEvent('filechooser'), touchItem(other, 'Bring in')]); // prettier-ignore
   await chooser.setFiles({ name: 'x.chaffinch.zip', mimeType: 'application/zip', buffer: bundle });
   await expect(other.getByText(/is open\.$/)).toBeVisible();
   await expect(other.getByRole('button', { name: 'Sound 1 Gong' })).toBeVisible();
@@ -332,7 +333,7 @@ test('a Move of the start is there for a sample, and not for a made sound', asyn
   await expect(app.button('Sound 1 Skate')).toBeVisible();
   await page.getByRole('link', { name: 'Steps' }).click();
   await app.button('Moves lane').click();
-  await page.getByRole('menuitem', { name: 'Record Moves' }).click();
+  await touchItem(page, 'Record Moves');
   await app.strip('Start').fill('25');
   await app.strip('Start').press('Enter');
   await expect.poll(async () => (await heard(page)).applied.some((c) => c.type === 'turn' && c.control === 'start' && c.value === 0.25)).toBe(true); // prettier-ignore

@@ -1,5 +1,6 @@
 import { emptySet } from './support/sets';
 import { expect, test } from './support/app';
+import { touchItem } from './support/menu';
 import { heard, listen } from './support/ear';
 import { band, BAR, BEAT, changes, dropOn, openLaunch, says, SILENT, SLOW } from './support/launch';
 import { typeInto } from './support/steps';
@@ -25,14 +26,14 @@ test('sections: stored as it plays, launched as one, edited, put in order, follo
   await app.button('Colour Teal').click();
   await typeInto(app, 'Rounds', '1');
   await app.button('Then').click();
-  await page.getByRole('menuitem', { name: 'All stop' }).click();
+  await touchItem(page, 'All stop');
   await app.button('Section earlier').click();
   let saved = await app.savedSet((s) => s.sections[0]?.name === 'Last Lap' && s.sections[0].then === 'stop');
   expect(saved.sections[0]).toMatchObject({ colour: 5, rounds: 1 });
   expect(saved.sections[0]!.parts).toEqual([{ track: 0, plays: 1 }, { track: 1, plays: null }]); // prettier-ignore
   await sheet.getByRole('button', { name: 'Edit section Section 1' }).click();
   await app.button('T2 plays').click();
-  await page.getByRole('menuitem', { name: '2 b' }).click();
+  await touchItem(page, '2 b');
   await app.savedSet((s) => s.sections[1]!.parts.some((p) => p.track === 1 && p.plays === 1));
   await app.button('Close sections').click();
 
@@ -69,7 +70,7 @@ test('a chain goes through its patterns, each as often as it says', async ({ app
   for (let i = 0; i < 3; i++) await app.button('Add link').click();
   await typeInto(app, 'Times of link 1', '2');
   await app.button('Link 3').click();
-  await page.getByRole('menuitem', { name: '2 b' }).click();
+  await touchItem(page, '2 b');
   await app.savedSet((s) => s.tracks[0]!.chain?.links.map((l) => l.slot).join() === '0,1,1');
   await app.button('Close track t1').click();
   await dropOn(app, 'Beat');

@@ -3,6 +3,7 @@ import { readMidi } from '@/core/formats/readMidi';
 import { soundingHits } from '@/core/sequence/soundingHits';
 import { DIALOG, expectAccessible } from './support/access';
 import { expect, test, type App } from './support/app';
+import { touchItem } from './support/menu';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
 import { cell, choose, setWith } from './support/steps';
@@ -195,7 +196,7 @@ test('a pattern and a section are carried away like a run', async ({ app, page }
   const carried = async (kind: string) => {
     const download = page.waitForEvent('download');
     await sheet.getByRole('button', { name: 'Carry away', exact: true }).click();
-    await page.getByRole('menuitem', { name: kind, exact: true }).click();
+    await touchItem(page, kind, true);
     const file = await download;
     return { name: file.suggestedFilename(), bytes: readFileSync(await file.path()) };
   };

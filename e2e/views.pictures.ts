@@ -2,6 +2,7 @@ import { renderLoop } from '@/core/engine/offline';
 import { writeSampleWav } from '@/core/formats/sampleWav';
 import { SAMPLE_RATE } from '@/core/sample/levels';
 import { expect, test, type App } from './support/app';
+import { touchItem } from './support/menu';
 import { demoSet } from './support/sets';
 import { choose, drag, typeInto } from './support/steps';
 
@@ -282,7 +283,7 @@ const VIEWS: [name: string, size: typeof PHONE, arrive: (app: App) => Promise<vo
       await light(app);
       await launched(app);
       await app.button('Second pane').click();
-      await app.page.getByRole('menuitem', { name: 'Pads' }).click();
+      await touchItem(app.page, 'Pads');
     },
   ],
 ];

@@ -2,6 +2,7 @@ import type { Move } from '@/core/document/moves';
 import type { Track } from '@/core/document/track';
 import { DIALOG, expectUsableEverywhere } from './support/access';
 import { expect, test, type App } from './support/app';
+import { touchItem } from './support/menu';
 import { heard } from './support/ear';
 import { demoSet } from './support/sets';
 import { choose } from './support/steps';
@@ -65,7 +66,7 @@ test('while the song stands still, a voice that is tried plays a phrase of its o
 
 async function backToItsOwn(app: App): Promise<void> {
   await app.button('Sound menu').click();
-  await app.page.getByRole('menuitem', { name: 'Back to its own' }).click();
+  await touchItem(app.page, 'Back to its own');
   await savedTones(app, ({ settings }) => Object.keys(settings ?? {}).length === 0);
 }
 

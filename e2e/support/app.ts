@@ -1,5 +1,6 @@
 import { type StoredSet } from './sets';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { touchItem } from './menu';
 import { giveEar, hears } from './ear';
 
 /** The instrument as a player sees it: its controls by the names that assistive technology reads. */
@@ -87,13 +88,7 @@ export class App {
 
   async menu(item: string): Promise<void> {
     await this.button('Set menu').click();
-    await this.menuIsThere();
-    await this.page.getByRole('menuitem', { name: item }).click();
-  }
-
-  /** A menu that opens grows: a touch would miss an item. Once it is there it has the focus. */
-  async menuIsThere(): Promise<void> {
-    await expect(this.page.locator('[role="menu"] :focus')).toBeVisible();
+    await touchItem(this.page, item);
   }
 
   /** Unfolds tempo and click in the head, or the tools of Pads. */
@@ -123,7 +118,7 @@ export class App {
 
   async chooseGrid(grid: string): Promise<void> {
     await this.tool('Grid');
-    await this.page.getByRole('menuitem', { name: grid, exact: true }).click();
+    await touchItem(this.page, grid, true);
   }
 
   /** A strip, by its name. */

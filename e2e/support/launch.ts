@@ -2,6 +2,7 @@ import { newSet } from '@/core/document/create';
 import { FIRST_STAGE } from '@/core/document/stage';
 import type { StoredSet } from './sets';
 import { expect, type App } from './app';
+import { touchItem } from './menu';
 import type { EngineEvent } from '@/core/protocol/events';
 import { listen, of } from './ear';
 import type { Pattern } from '@/core/document/pattern';
@@ -46,7 +47,7 @@ export async function openLaunch(app: App, set: StoredSet): Promise<void> {
 
 export async function dropOn(app: App, drop: string): Promise<void> {
   await app.button('Drop on').click();
-  await app.page.getByRole('menuitem', { name: drop, exact: true }).click();
+  await touchItem(app.page, drop, true);
   await expect(app.button('Drop on')).toHaveAccessibleDescription(drop);
 }
 

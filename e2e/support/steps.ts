@@ -1,5 +1,6 @@
 import { emptySet, type StoredSet } from './sets';
 import { expect, type App } from './app';
+import { touchItem } from './menu';
 import type { Hit } from '@/core/document/hit';
 import { newPattern, type Pattern } from '@/core/document/pattern';
 
@@ -40,8 +41,7 @@ export async function middle(app: App, name: string): Promise<{ x: number; y: nu
 /** Chooses an item of a menu that a key opens. */
 export async function choose(app: App, key: string, item: string | RegExp): Promise<void> {
   await app.button(key).click();
-  await app.menuIsThere();
-  await app.page.getByRole('menuitem', { name: item, exact: true }).click();
+  await touchItem(app.page, item, true);
 }
 
 /**

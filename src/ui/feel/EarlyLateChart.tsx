@@ -4,6 +4,7 @@ import { Text } from 'react-native-paper';
 import { earlyLate, histogram, offsetWords } from '@/core/sequence/earlyLate';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 interface Props {
   /** Whose playing it is: a lane's name, or all. */
@@ -80,7 +81,14 @@ const styles = StyleSheet.create({
   facts: { gap: 0 },
   bars: { width: BARS_WIDTH, height: HEIGHT + 4, overflow: 'hidden' },
   axis: { width: BARS_WIDTH, height: 16 },
-  number: { position: 'absolute', width: 40, textAlign: 'center', fontFamily: NUMBERS, fontSize: 11, lineHeight: 14 },
-  words: { fontFamily: WORDS, fontSize: 18, lineHeight: 24 },
-  small: { fontFamily: WORDS, fontSize: 15, lineHeight: 20 },
+  number: {
+    position: 'absolute',
+    width: 40,
+    textAlign: 'center',
+    fontFamily: NUMBERS,
+    fontSize: grown(11),
+    lineHeight: 14,
+  },
+  words: { fontFamily: WORDS, fontSize: grown(18), lineHeight: grown(24) },
+  small: { fontFamily: WORDS, fontSize: grown(15), lineHeight: grown(20) },
 });

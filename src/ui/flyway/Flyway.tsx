@@ -8,6 +8,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { LESS_MOTION, useMedia } from '../shared/useMedia';
 import { useTokens } from '../theme/theme';
+import { useRoom } from '../theme/room';
 import { coming } from './coming';
 import { drawFlyway } from './drawFlyway';
 
@@ -24,6 +25,7 @@ export function Flyway({ height }: { height: number }) {
   useAppSelector((state) => selectPattern(state).window);
   useAppSelector((state) => state.session.awayFromTop);
   const stands = useMedia(LESS_MOTION);
+  const { type } = useRoom();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [width, setWidth] = useState(0);
 
@@ -50,6 +52,7 @@ export function Flyway({ height }: { height: number }) {
       launches: playing ? coming(performance, selectSet(store.getState())) : [],
       sounded: performance.sounded.filter((hit) => hit.track === performance.shown),
       heardFrame: playing ? performance.frameHeardAt(now) : Infinity,
+      type,
       tokens,
     });
   };

@@ -29,6 +29,8 @@ export interface FlywayView {
   sounded: readonly Sounded[];
   /** Engine frame heard now: what sounds later is not drawn yet. */
   heardFrame: number;
+  /** How much larger type is than on a phone. */
+  type: number;
   tokens: Tokens;
 }
 
@@ -87,7 +89,7 @@ function drawRuler(c: CanvasRenderingContext2D, view: FlywayView): void {
   const bar = ticksPerBar(meter);
   const beatPx = barWidth(width) / meter.beats;
   const first = Math.floor((view.origin - (width * nowAt(width) * beat) / beatPx) / beat) * beat;
-  c.font = `12px ${NUMBERS}`;
+  c.font = `${12 * view.type}px ${NUMBERS}`;
   c.textBaseline = 'middle';
   c.textAlign = 'left';
   for (let tick = first; ; tick += beat) {
@@ -139,7 +141,7 @@ function lanesInUse(sounded: readonly Sounded[]): number[] {
 function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
   const { now, meter, windowDrop } = view;
   // Flags that have room one below the other.
-  const rows = Math.max(2, Math.floor(view.height / FLAG_PX));
+  const rows = Math.max(2, Math.floor(view.height / (FLAG_PX * view.type)));
   loopEnds(view).forEach((end, i) => {
     const beats = beatsUntil(end, now, meter);
     const words = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
@@ -164,20 +166,20 @@ function drawFlag(
   words: string | null,
   row: number,
 ): void {
-  const { width, height, tokens } = view;
+  const { width, height, type, tokens } = view;
   const x = tickX(view, tick);
   c.fillStyle = tokens.straw;
   c.fillRect(x, 0, 2, height - RULER_PX);
   if (words === null) return;
-  c.font = `14px ${WORDS_STRONG}`;
+  c.font = `${14 * type}px ${WORDS_STRONG}`;
   const box = c.measureText(words).width + 12;
   // Still out of sight, the flag waits at the edge; it never covers what is now.
   const left = Math.max(tickX(view, view.now) + 8, Math.min(x, width - box));
-  const top = row * FLAG_PX;
-  c.fillRect(left, top, box, 20);
+  const top = row * FLAG_PX * type;
+  c.fillRect(left, top, box, 20 * type);
   c.fillStyle = tokens.onStraw;
   c.textBaseline = 'middle';
-  c.fillText(words, left + 6, top + 11);
+  c.fillText(words, left + 6, top + 11 * type);
 }
 
 /** The beats of a count-in, large, on the coming beats: 1 2 3 4. */
@@ -191,10 +193,10 @@ function drawCount(c: CanvasRenderingContext2D, view: FlywayView): void {
     const number = ((((tick - fromTick) / beat) % meter.beats) + meter.beats) % meter.beats;
     const isNow = tick <= now;
     c.fillStyle = isNow ? tokens.straw : tokens.cap;
-    c.font = `${isNow ? 30 : 22}px ${NUMBERS}`;
+    c.font = `${(isNow ? 30 : 22) * view.type}px ${NUMBERS}`;
     const nowX = tickX(view, now);
-    const x = isNow ? nowX - 30 : tickX(view, tick);
-    if (!isNow && x < nowX + 18) continue; // it passes under the wing bars
+    const x = isNow ? nowX - 30 * view.type : tickX(view, tick);
+    if (!isNow && x < nowX + 18 * view.type) continue; // it passes under the wing bars
     c.fillText(String(number + 1), x, (height - RULER_PX) / 2 + 2);
   }
   c.textAlign = 'left';

@@ -3,6 +3,7 @@ import { Text } from 'react-native-paper';
 import type { PlacedStroke } from '@/core/record/keep';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 interface Props {
   placed: readonly PlacedStroke[];
@@ -68,7 +69,7 @@ const styles = StyleSheet.create({
     borderLeftWidth: 1,
     paddingLeft: 4,
     fontFamily: NUMBERS,
-    fontSize: 12,
+    fontSize: grown(12),
     lineHeight: 18,
   },
 });

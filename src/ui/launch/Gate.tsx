@@ -7,6 +7,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 
 interface Props {
@@ -47,6 +48,12 @@ export function Gate({ tracks, name, place, which }: Props) {
 }
 
 /** The form of keys beside a channel. */
-export const GATE = { width: 46, minWidth: 44, height: 44, paddingHorizontal: 0, borderRadius: RADIUS - 4 } as const;
+export const GATE = {
+  width: grown(46),
+  minWidth: 44,
+  height: grown(44),
+  paddingHorizontal: 0,
+  borderRadius: RADIUS - 4,
+} as const;
 
-export const gateWord = { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 20 } as const;
+export const gateWord = { fontFamily: WORDS_STRONG, fontSize: grown(15), lineHeight: grown(20) } as const;

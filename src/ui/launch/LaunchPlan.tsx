@@ -12,12 +12,15 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useDrag } from '../shared/useDrag';
 import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
+import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, WORDS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import type { Track } from '@/core/document/track';
 
 const BARS = 8;
+/** Width of the names, px where type has its own size. */
 const NAMES_PX = 64;
 const ROW_PX = 44;
 
@@ -33,11 +36,12 @@ export function LaunchPlan() {
   const { launcher } = performance;
   const [from, to] = [first * bar, (first + BARS) * bar];
   const lines = planAhead(launcher, from, to);
-  const px = (width - NAMES_PX) / (BARS * bar);
+  const names = NAMES_PX * useRoom().type;
+  const px = (width - names) / (BARS * bar);
   const { nextSection, sectionTick } = launcher.live;
   const nameOf = (id: number) => set.sections.find((section) => section.id === id)?.name;
   const coming = nextSection === THEN_STOP ? 'All stop' : nextSection === NO_SECTION ? null : nameOf(nextSection); // prettier-ignore
-  const x = (tick: number) => NAMES_PX + (tick - from) * px;
+  const x = (tick: number) => names + (tick - from) * px;
   return (
     <View
       role="region"
@@ -55,7 +59,7 @@ export function LaunchPlan() {
       <ScrollView>
         <View style={[styles.row, { borderColor: tokens.rule }]}>
           <Text style={[styles.name, { color: tokens.cap }]}>Section</Text>
-          <Text style={[styles.playing, { left: NAMES_PX + 4, color: tokens.wing }]}>
+          <Text style={[styles.playing, { left: names + 4, color: tokens.wing }]}>
             {nameOf(launcher.live.section) ?? ''}
           </Text>
           {coming !== null && coming !== undefined && sectionTick < to && (
@@ -83,11 +87,11 @@ export function LaunchPlan() {
                 />
               ),
             )}
-            <TrackDrop track={track} from={from} to={to} bar={bar} px={px} />
+            <TrackDrop track={track} names={names} from={from} to={to} bar={bar} px={px} />
           </Row>
         ))}
       </ScrollView>
-      {width > 0 && <Now from={from} px={px} />}
+      {width > 0 && <Now names={names} from={from} px={px} />}
     </View>
   );
 }
@@ -133,8 +137,8 @@ function Stretch({ left, width, colour, words }: { left: number; width: number; 
 }
 
 /** The change of a track that hands have queued. */
-function TrackDrop(props: { track: Track; from: number; to: number; bar: number; px: number }) {
-  const { track, from, to, bar, px } = props;
+function TrackDrop(props: { track: Track; names: number; from: number; to: number; bar: number; px: number }) {
+  const { track, names, from, to, bar, px } = props;
   const { performance } = useInstrument();
   const { live } = performance.launcher;
   const { id: trackId, patterns } = track;
@@ -147,7 +151,7 @@ function TrackDrop(props: { track: Track; from: number; to: number; bar: number;
       name={track.name}
       words={words}
       tick={tick}
-      left={NAMES_PX + (tick - from) * px}
+      left={names + (tick - from) * px}
       bar={bar}
       px={px}
       command={(to_) => ({ type: 'moveLaunch', track: trackId, tick: to_ })}
@@ -207,7 +211,7 @@ function Drop({ name, words, tick, left, bar, px, command }: DropProps) {
 }
 
 /** The wing bars over the plan, drawn on the frame. */
-function Now({ from, px }: { from: number; px: number }) {
+function Now({ names, from, px }: { names: number; from: number; px: number }) {
   const tokens = useTokens();
   const { performance } = useInstrument();
   const playing = useAppSelector((state) => state.session.playing);
@@ -215,7 +219,7 @@ function Now({ from, px }: { from: number; px: number }) {
   useAppSelector((state) => state.session.awayFromTop);
   const head = useRef<HTMLElement | null>(null);
   useFrame(() => {
-    if (head.current) head.current.style.transform = `translateX(${NAMES_PX + (performance.tickNow - from) * px}px)`;
+    if (head.current) head.current.style.transform = `translateX(${names + (performance.tickNow - from) * px}px)`;
   }, playing);
   return (
     <View ref={(node: unknown) => void (head.current = node as HTMLElement | null)} style={styles.now}>
@@ -227,17 +231,17 @@ function Now({ from, px }: { from: number; px: number }) {
 
 const flag = { position: 'absolute', top: 0, width: 44, height: ROW_PX, cursor: 'ew-resize', touchAction: 'none', userSelect: 'none' } as const; // prettier-ignore
 const stem = { position: 'absolute', left: 21, top: 0, bottom: 0, width: 3 } as const;
-const cloth = { position: 'absolute', right: 22, top: 2, minWidth: 22, height: 20, padding: '0 3px', boxSizing: 'border-box', textAlign: 'center', borderRadius: '6px 0 0 6px', fontFamily: NUMBERS, fontSize: 12, lineHeight: '20px' } as const; // prettier-ignore
+const cloth = { position: 'absolute', right: 22, top: 2, minWidth: grown(22), height: grown(20), padding: '0 3px', boxSizing: 'border-box', textAlign: 'center', borderRadius: '6px 0 0 6px', fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(20) } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
-  plan: { flexGrow: 2, flexBasis: 0, minWidth: 320, maxWidth: 520, borderLeftWidth: 1, overflow: 'hidden' },
+  plan: { flexGrow: 2, flexBasis: 0, minWidth: 320, maxWidth: grown(520), borderLeftWidth: 1, overflow: 'hidden' },
   ruler: { height: 32 },
-  bar: { position: 'absolute', top: 8, fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  bar: { position: 'absolute', top: 8, fontFamily: NUMBERS, fontSize: grown(12), lineHeight: 16 },
   row: { height: ROW_PX, borderTopWidth: 1, justifyContent: 'center' },
-  name: { width: NAMES_PX - 6, paddingLeft: 8, fontFamily: WORDS, fontSize: 15 },
-  playing: { position: 'absolute', top: 11, fontFamily: WORDS_STRONG, fontSize: 16 },
+  name: { width: grown(NAMES_PX - 6), paddingLeft: 8, fontFamily: WORDS, fontSize: grown(15) },
+  playing: { position: 'absolute', top: 11, fontFamily: WORDS_STRONG, fontSize: grown(16) },
   stretch: { position: 'absolute', top: 4, bottom: 4, borderRadius: 6, paddingHorizontal: 6, justifyContent: 'center' },
-  word: { fontFamily: WORDS_STRONG, fontSize: 14, color: INK },
+  word: { fontFamily: WORDS_STRONG, fontSize: grown(14), color: INK },
   now: { position: 'absolute', left: -4, top: 6, height: 26, pointerEvents: 'none' },
   line: { position: 'absolute', left: 4, top: 26, height: 2000, width: 1, opacity: 0.6 },
 });

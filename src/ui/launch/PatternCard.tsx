@@ -11,9 +11,11 @@ import { useTap } from '../shared/useTap';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import { loopBars, type Pattern } from '@/core/document/pattern';
 
+/** px, where type has its own size: cards grow with it. */
 export const CARD = { width: 116, height: 94 } as const;
 /** An empty slot takes less room. */
 const EMPTY_WIDTH = 56;
@@ -75,7 +77,7 @@ export const PatternCard = memo(function PatternCard({
       {...tap}
       style={{
         ...box,
-        width: pattern ? CARD.width : EMPTY_WIDTH,
+        width: grown(pattern ? CARD.width : EMPTY_WIDTH),
         background: filled ? colour : pattern ? tokens.slate : 'transparent',
         border: `2px ${waits ? 'dashed' : 'solid'} ${waits ? tokens.straw : stops ? colour : filled ? colour : pattern ? tokens.edge : tokens.rule}`, // prettier-ignore
       }}
@@ -123,7 +125,7 @@ function Sweep({ trackId, length, colour }: { trackId: number; length: number; c
   const bars = useRef<HTMLDivElement>(null);
   useFrame(() => {
     const share = performance.positionAt(performance.tickNow, trackId) / length;
-    if (bars.current) bars.current.style.transform = `translateX(${share * (CARD.width - 20)}px)`;
+    if (bars.current) bars.current.style.transform = `translateX(${100 * share}%)`;
   }, playing);
   return (
     <div ref={bars} style={sweep} aria-hidden>
@@ -133,12 +135,13 @@ function Sweep({ trackId, length, colour }: { trackId: number; length: number; c
   );
 }
 
-const box = { position: 'relative', flex: 'none', width: CARD.width, height: CARD.height, boxSizing: 'border-box', borderRadius: RADIUS, padding: '5px 8px', overflow: 'hidden', cursor: 'pointer', userSelect: 'none', touchAction: 'pan-x pan-y', outlineOffset: -4 } as const; // prettier-ignore
+const box = { position: 'relative', flex: 'none', width: grown(CARD.width), height: grown(CARD.height), boxSizing: 'border-box', borderRadius: RADIUS, padding: '5px 8px', overflow: 'hidden', cursor: 'pointer', userSelect: 'none', touchAction: 'pan-x pan-y', outlineOffset: -4 } as const; // prettier-ignore
 const head = { display: 'flex', justifyContent: 'space-between', gap: 4, alignItems: 'baseline' } as const;
 const picture = { position: 'relative', marginTop: 4 } as const;
-const sweep = { position: 'absolute', left: -3, top: -3, bottom: -3, display: 'flex', gap: 3, willChange: 'transform', pointerEvents: 'none' } as const; // prettier-ignore
+/** As wide as the picture: it is moved by shares of itself. */
+const sweep = { position: 'absolute', left: -3, right: 3, top: -3, bottom: -3, display: 'flex', gap: 3, willChange: 'transform', pointerEvents: 'none' } as const; // prettier-ignore
 const wing = { width: 3, transform: 'skewX(-10deg)' } as const;
-const plus = { display: 'block', textAlign: 'center', fontFamily: NUMBERS, fontSize: 18, lineHeight: `${CARD.height - 14}px`, opacity: 0.7 } as const; // prettier-ignore
-const count = { position: 'absolute', right: 4, bottom: 4, minWidth: 26, height: 26, padding: '0 4px', boxSizing: 'border-box', borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
-const title = { flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontFamily: WORDS_STRONG, lineHeight: '20px' } as const; // prettier-ignore
-const length = { fontFamily: NUMBERS, fontSize: 11, lineHeight: '16px' } as const;
+const plus = { display: 'block', textAlign: 'center', fontFamily: NUMBERS, fontSize: grown(18), lineHeight: grown(CARD.height - 14), opacity: 0.7 } as const; // prettier-ignore
+const count = { position: 'absolute', right: 4, bottom: 4, minWidth: grown(26), height: grown(26), padding: '0 4px', boxSizing: 'border-box', borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: grown(17), lineHeight: grown(26) } as const; // prettier-ignore
+const title = { flex: 1, overflow: 'hidden', textOverflow: 'ellipsis', whiteSpace: 'nowrap', fontFamily: WORDS_STRONG, lineHeight: grown(20) } as const; // prettier-ignore
+const length = { fontFamily: NUMBERS, fontSize: grown(11), lineHeight: grown(16) } as const;

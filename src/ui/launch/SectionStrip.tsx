@@ -10,6 +10,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { inBeats, useBeatsLeft, useLaunch } from './useLaunch';
 import type { Section } from '@/core/document/section';
 
@@ -90,11 +91,11 @@ const styles = StyleSheet.create({
   strip: { flexGrow: 0, flexShrink: 0 },
   content: { gap: 6, paddingHorizontal: 8, paddingVertical: 2 },
   section: { borderRadius: 22, paddingHorizontal: 12 },
-  name: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21 },
+  name: { fontFamily: WORDS_STRONG, fontSize: grown(17), lineHeight: grown(21) },
   beats: {
     fontFamily: NUMBERS,
-    fontSize: 13,
-    lineHeight: 20,
+    fontSize: grown(13),
+    lineHeight: grown(20),
     borderRadius: 6,
     paddingHorizontal: 5,
     overflow: 'hidden',

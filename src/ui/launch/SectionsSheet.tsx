@@ -17,6 +17,7 @@ import { Words } from '../shared/Words';
 import { WholeNumber } from '../shared/WholeNumber';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { MAX_TIMES } from '@/core/document/limits';
 import type { Track } from '@/core/document/track';
 import type { Section } from '@/core/document/section';
@@ -167,6 +168,6 @@ function Part(props: { track: Track; section: Section; onChange: (part: Partial<
 const styles = StyleSheet.create({
   list: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
   line: { flexDirection: 'row', alignItems: 'center', gap: 8 },
-  track: { width: 90, fontFamily: WORDS, fontSize: 17 },
+  track: { width: grown(90), fontFamily: WORDS, fontSize: grown(17) },
   grow: { flexGrow: 1 },
 });

@@ -48,7 +48,7 @@ export function TrackLevel({ track, children }: { track: Track; children: ReactN
 }
 
 const styles = StyleSheet.create({
-  strip: { height: 46, borderRadius: RADIUS - 4, borderWidth: 1, overflow: 'hidden', touchAction: 'pan-y' } as ViewStyle,
+  strip: { height: grown(46), borderRadius: RADIUS - 4, borderWidth: 1, overflow: 'hidden', touchAction: 'pan-y' } as ViewStyle,
   // For keys and assistive technology; a finger comes to it by way of the name.
   slider: { position: 'absolute', left: 0, right: 0, top: 0, bottom: 0, pointerEvents: 'none' },
   number: { position: 'absolute', left: 2, right: 2, top: 2, bottom: 2, borderRadius: RADIUS - 6, justifyContent: 'center', alignItems: 'center', pointerEvents: 'none' },

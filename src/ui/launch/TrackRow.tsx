@@ -13,6 +13,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { fitted } from '../theme/fitText';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { Gate } from './Gate';
 import { CARD, PatternCard } from './PatternCard';
 import { TrackLevel } from './TrackLevel';
@@ -21,7 +22,6 @@ import type { Track } from '@/core/document/track';
 import { trackShown } from '@/store/stageSlice';
 
 const HEAD_WIDTH = 98;
-const ROW_HEIGHT = CARD.height + 8;
 
 interface OfTrack {
   trackId: number;
@@ -121,20 +121,20 @@ function ChainCard({ trackId, place, name, colour }: OfTrack & { name: string; c
 
 const row = {
   display: 'flex',
-  height: ROW_HEIGHT,
+  height: grown(CARD.height + 8),
   flex: 'none',
   alignItems: 'center',
   // Rows out of sight cost nothing.
   contentVisibility: 'auto',
-  containIntrinsicSize: `auto ${ROW_HEIGHT}px`,
+  containIntrinsicSize: `auto ${grown(CARD.height + 8)}`,
 } as const;
-const tone = { width: 5, height: CARD.height, borderRadius: 3, marginRight: 3, flex: 'none' } as const;
+const tone = { width: 5, height: grown(CARD.height), borderRadius: 3, marginRight: 3, flex: 'none' } as const;
 
 const styles = StyleSheet.create({
-  head: { width: HEAD_WIDTH, height: CARD.height, justifyContent: 'space-between' },
-  name: { alignItems: 'flex-start', height: 44, paddingHorizontal: 4, backgroundColor: 'transparent', borderColor: 'transparent' }, // prettier-ignore
-  word: { fontFamily: WORDS_STRONG, fontSize: 18, lineHeight: 22 },
+  head: { width: grown(HEAD_WIDTH), height: grown(CARD.height), justifyContent: 'space-between' },
+  name: { alignItems: 'flex-start', height: grown(44), paddingHorizontal: 4, backgroundColor: 'transparent', borderColor: 'transparent' }, // prettier-ignore
+  word: { fontFamily: WORDS_STRONG },
   gates: { flexDirection: 'row', gap: 4 },
   cards: { gap: 6, paddingHorizontal: 8, alignItems: 'center' },
-  chain: { width: 64, height: CARD.height },
+  chain: { width: grown(64), height: grown(CARD.height) },
 });

@@ -20,6 +20,7 @@ import { WholeNumber } from '../shared/WholeNumber';
 import { NotesOfTrack } from './NotesOfTrack';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { MAX_LINKS, MAX_TIMES, MAX_TRACKS } from '@/core/document/limits';
 import type { Chain, Track } from '@/core/document/track';
 
@@ -139,5 +140,5 @@ function ChainEditor({ track }: { track: Track }) {
 const styles = StyleSheet.create({
   line: { flexDirection: 'row', alignItems: 'center', gap: 6 },
   grow: { flexGrow: 1 },
-  number: { width: 20, fontFamily: WORDS, fontSize: 16 },
+  number: { width: grown(20), fontFamily: WORDS, fontSize: grown(16) },
 });

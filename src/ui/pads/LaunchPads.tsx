@@ -9,6 +9,7 @@ import { inBeats, useBeatsLeft, useLaunch } from '../launch/useLaunch';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, INK, NUMBERS, RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { PadBoard, padNameSize } from './PadBoard';
 
 /** The pads as launchers: of the shown track's patterns, or of the sections. They answer on press. */
@@ -77,9 +78,9 @@ function LaunchPad({ pad, what }: { pad: number; what: PadsLaunch }) {
 }
 
 const padBox = { position: 'relative', flex: 1, minWidth: 0, borderRadius: RADIUS, padding: 8, boxSizing: 'border-box', overflow: 'hidden', display: 'flex', flexDirection: 'column', justifyContent: 'space-between', touchAction: 'none', userSelect: 'none', cursor: 'pointer', outlineOffset: -3 } as const; // prettier-ignore
-const count = { position: 'absolute', right: 6, top: 6, minWidth: 26, height: 26, borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: 17, lineHeight: '26px' } as const; // prettier-ignore
+const count = { position: 'absolute', right: 6, top: 6, minWidth: grown(26), height: grown(26), borderRadius: 8, textAlign: 'center', fontFamily: NUMBERS, fontSize: grown(17), lineHeight: grown(26) } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
-  number: { fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  number: { fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(16) },
   name: { fontFamily: WORDS_STRONG },
 });

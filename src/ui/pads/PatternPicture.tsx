@@ -12,6 +12,7 @@ import { useFrame } from '../shared/useFrame';
 import { WingBars } from '../shared/WingBars';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS, type Tokens } from '../theme/tokens';
+import { grown } from '../theme/type';
 import type { Pattern } from '@/core/document/pattern';
 
 const LABEL_PX = 92;
@@ -263,12 +264,12 @@ const Lane = memo(function Lane(props: LaneProps) {
 const styles = StyleSheet.create({
   frame: { borderRadius: RADIUS, padding: 12, overflow: 'hidden' },
   fill: { flex: 1 },
-  ruler: { height: 22, marginLeft: LABEL_PX },
-  rulerText: { position: 'absolute', fontFamily: NUMBERS, fontSize: 12, lineHeight: 16 },
+  ruler: { height: 22, marginLeft: grown(LABEL_PX) },
+  rulerText: { position: 'absolute', fontFamily: NUMBERS, fontSize: grown(12), lineHeight: 16 },
   lanes: { gap: 4, overflow: 'hidden' },
   shared: { flex: 1, maxHeight: 56 },
   lane: { flexDirection: 'row', alignItems: 'stretch' },
-  label: { width: LABEL_PX, fontFamily: WORDS, fontSize: 17, lineHeight: 22, alignSelf: 'center' },
+  label: { width: grown(LABEL_PX), fontFamily: WORDS, fontSize: grown(17), lineHeight: grown(22), alignSelf: 'center' },
   cells: { flex: 1, borderRadius: 6, overflow: 'hidden' },
   beat: { position: 'absolute', top: 0, bottom: 0, width: 1 },
   quill: {
@@ -282,7 +283,7 @@ const styles = StyleSheet.create({
   covered: { borderWidth: 1.5 },
   selector: {
     position: 'absolute',
-    left: LABEL_PX,
+    left: grown(LABEL_PX),
     right: 0,
     top: 0,
     bottom: 0,
@@ -291,8 +292,8 @@ const styles = StyleSheet.create({
   } as unknown as ViewStyle,
   box: { position: 'absolute', borderWidth: 1 },
   placed: { position: 'absolute', bottom: 0, width: QUILL + 2, height: 3 },
-  headBox: { position: 'absolute', left: LABEL_PX, right: 0, top: 0, bottom: 0, pointerEvents: 'none' },
+  headBox: { position: 'absolute', left: grown(LABEL_PX), right: 0, top: 0, bottom: 0, pointerEvents: 'none' },
   head: { position: 'absolute', top: 0, bottom: 0, marginLeft: -4 },
   empty: { flex: 1, alignItems: 'center', justifyContent: 'center', padding: 32 },
-  emptyText: { fontFamily: WORDS, fontSize: 18, lineHeight: 26, textAlign: 'center', maxWidth: 420 },
+  emptyText: { fontFamily: WORDS, fontSize: grown(18), lineHeight: grown(26), textAlign: 'center', maxWidth: 420 },
 });

@@ -11,6 +11,7 @@ import { ControlButton } from '../shared/ControlButton';
 import { isOnControl, isTyping } from '../shell/focus';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 /** Where step input stands, with a way back and a rest; arrow keys do the same. Nothing while it is off. */
 export function StepBar() {
@@ -59,6 +60,6 @@ export function StepBar() {
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: 4, flex: 1, minWidth: 0 },
   place: { flex: 1, borderRadius: RADIUS, alignItems: 'center', justifyContent: 'center' },
-  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15, letterSpacing: 0.2 },
-  number: { fontFamily: NUMBERS, fontSize: 16, lineHeight: 22 },
+  caption: { fontFamily: WORDS, fontSize: grown(13), lineHeight: grown(15), letterSpacing: 0.2 },
+  number: { fontFamily: NUMBERS, fontSize: grown(16), lineHeight: grown(22) },
 });

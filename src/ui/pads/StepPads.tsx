@@ -15,6 +15,7 @@ import { useInstrument } from '../shared/InstrumentContext';
 import { useFrame } from '../shared/useFrame';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { PadBoard } from './PadBoard';
 import { KEY_VELOCITY } from './PadGrid';
 import { strikeVelocity } from './strike';
@@ -153,7 +154,7 @@ const styles = StyleSheet.create({
   bar: { flexDirection: 'row', gap: 4, flex: 1, minWidth: 0 },
   sound: { flexGrow: 1, minWidth: 110 },
   place: { minWidth: 54, borderRadius: RADIUS, alignItems: 'center', justifyContent: 'center' },
-  caption: { fontFamily: WORDS, fontSize: 13, lineHeight: 15 },
-  number: { fontFamily: NUMBERS, fontSize: 16, lineHeight: 22 },
-  step: { position: 'absolute', left: 8, bottom: 6, fontFamily: NUMBERS, fontSize: 14 },
+  caption: { fontFamily: WORDS, fontSize: grown(13), lineHeight: grown(15) },
+  number: { fontFamily: NUMBERS, fontSize: grown(16), lineHeight: grown(22) },
+  step: { position: 'absolute', left: 8, bottom: 6, fontFamily: NUMBERS, fontSize: grown(14) },
 });

@@ -14,6 +14,7 @@ import { Sheet, SheetTitle } from '../shared/Sheet';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 
 const DEVICE_NAMES: Record<InputDevice, string> = { touch: 'Touch', pen: 'Pen', mouse: 'Mouse', keys: 'Keys' };
 
@@ -227,7 +228,7 @@ const styles = StyleSheet.create({
     userSelect: 'none',
     cursor: 'pointer',
   } as ViewStyle,
-  tapWord: { fontFamily: WORDS_STRONG, fontSize: 22, lineHeight: 28, userSelect: 'none' },
+  tapWord: { fontFamily: WORDS_STRONG, fontSize: grown(22), lineHeight: grown(28), userSelect: 'none' },
   row: { flexDirection: 'row', gap: 4 },
   grow: { flexGrow: 1, flexBasis: 0, minWidth: 60 },
 });

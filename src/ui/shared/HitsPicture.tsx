@@ -1,10 +1,12 @@
 import { memo } from 'react';
 import { passOf } from '@/core/sequence/soundingHits';
 import type { Pattern } from '@/core/document/pattern';
+import { grown } from '../theme/type';
 
 interface Props {
   pattern: Pattern;
   colour: string;
+  /** px, where type has its own size: the picture grows with it. */
   height: number;
   /** Notes are drawn as long as they are held. */
   notes?: boolean;
@@ -21,10 +23,9 @@ export const HitsPicture = memo(function HitsPicture({ pattern, colour, height, 
     <svg
       aria-hidden
       width="100%"
-      height={height}
       viewBox={`0 0 ${WIDTH} ${lanes * LANE}`}
       preserveAspectRatio="none"
-      style={{ display: 'block' }}
+      style={{ display: 'block', height: grown(height) }}
     >
       <path d={path} fill={colour} />
     </svg>

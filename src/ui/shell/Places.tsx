@@ -53,7 +53,7 @@ export function Places({ where }: { where: 'bottom' | 'rail' | 'head' }) {
 
 const styles = StyleSheet.create({
   bottom: { flexDirection: 'row', height: 56 },
-  rail: { width: RAIL_WIDTH, paddingTop: 4, gap: 4, paddingHorizontal: 2 },
+  rail: { width: grown(RAIL_WIDTH), paddingTop: 4, gap: 4, paddingHorizontal: 2 },
   head: { flexDirection: 'row' },
   link: { flexGrow: 1, flexBasis: 0, minWidth: 50, maxHeight: 64, textDecorationLine: 'none' },
   /** In the head, beside the transport. */

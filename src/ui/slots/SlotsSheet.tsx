@@ -21,6 +21,7 @@ import { TrackChoice } from './TrackChoice';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { FEATHERS, NUMBERS, WORDS_STRONG } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { MAX_SLOTS } from '@/core/document/limits';
 import type { Track } from '@/core/document/track';
 import { loopBars, type Pattern } from '@/core/document/pattern';
@@ -218,8 +219,8 @@ const styles = StyleSheet.create({
   card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4 },
   face: { flex: 1, minWidth: 66, gap: 2 },
   head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
-  number: { fontFamily: NUMBERS, fontSize: 11, lineHeight: 14 },
+  number: { fontFamily: NUMBERS, fontSize: grown(11), lineHeight: grown(14) },
   chip: { width: 14, height: 6, borderRadius: 3 },
-  empty: { height: 26 },
-  name: { fontFamily: WORDS_STRONG, fontSize: 15, lineHeight: 18 },
+  empty: { height: grown(26) },
+  name: { fontFamily: WORDS_STRONG, fontSize: grown(15), lineHeight: grown(18) },
 });

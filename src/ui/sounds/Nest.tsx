@@ -18,10 +18,11 @@ const COLUMNS = 18;
 const GAP_PX = 2;
 
 /** Width that the nest has, px. */
-function widthIn({ layout, width }: Room): number {
+function widthIn(room: Room): number {
+  const { layout, width } = room;
   if (layout === 'wide') return PADS_WIDTH;
   if (layout === 'upright') return width - 16;
-  const places = placesIn({ layout, width, height: 0 }) === 'rail' ? RAIL_WIDTH : 0;
+  const places = placesIn(room) === 'rail' ? RAIL_WIDTH : 0;
   return (width - places) / 2 - 16;
 }
 

@@ -167,7 +167,7 @@ const READOUT = {
   padding: '0 12px',
   textAlign: 'right',
   fontFamily: NUMBERS,
-  fontSize: 18,
+  fontSize: grown(18),
 } as const;
 const styles = StyleSheet.create({
   meter: { height: 56, borderRadius: RADIUS, overflow: 'hidden', justifyContent: 'center' },

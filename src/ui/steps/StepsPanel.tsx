@@ -21,6 +21,7 @@ import { PopMenu } from '../shared/PopMenu';
 import { SheetKey } from '../shared/SheetKey';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
+import { grown } from '../theme/type';
 import { StepGrid } from './grid/StepGrid';
 import { useStepKeys } from './useStepKeys';
 import { traceSet } from '@/store/tracksSlice';
@@ -235,5 +236,5 @@ const styles = StyleSheet.create({
   oneRow: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
   tools: { flexDirection: 'row', gap: 4, flexGrow: 1 },
   tool: { flexGrow: 1, paddingHorizontal: 2 },
-  empty: { fontFamily: WORDS, fontSize: 17, padding: 16 },
+  empty: { fontFamily: WORDS, fontSize: grown(17), padding: 16 },
 });

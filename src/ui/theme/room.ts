@@ -13,12 +13,20 @@ export interface Room {
   layout: Layout;
   width: number;
   height: number;
+  /** How much larger type, and what is as large as its type, is than on a phone: as it is on phones and tablets, larger on a desk. */
+  type: number;
 }
 
 /** Lower than this, and wider than high, a screen lies. */
 const LOW = 520;
 /** From this width on there is room for two panes. */
 const WIDE = 900;
+
+/** From these sizes on a desk is looked at from further away. */
+const DESKS = [
+  { width: 2200, height: 1200, type: 1.4 },
+  { width: 1600, height: 900, type: 1.18 },
+] as const;
 
 /** Width of the places where they stand in a rail at the side. */
 export const RAIL_WIDTH = 72;
@@ -39,7 +47,8 @@ export function noticesIn(room: Room): 'flyway' | 'place' {
 /** @example roomOf(844, 390).layout // 'lying' */
 export function roomOf(width: number, height: number): Room {
   const layout = height < LOW && width > height ? 'lying' : width >= WIDE ? 'wide' : 'upright';
-  return { layout, width, height };
+  const desk = DESKS.find((least) => width >= least.width && height >= least.height);
+  return { layout, width, height, type: desk?.type ?? 1 };
 }
 
 /**
@@ -79,7 +88,10 @@ function roomNow(): Room {
 
 function measure(): Room {
   const { width, height } = sizeNow();
-  if (width !== room?.width || height !== room.height) room = roomOf(width, height);
+  if (width === room?.width && height === room.height) return room;
+  room = roomOf(width, height);
+  // By which `grown` of type.ts grows.
+  document.documentElement.style.setProperty('--type', String(room.type));
   return room;
 }
 

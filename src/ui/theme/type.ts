@@ -1,6 +1,5 @@
 /**
- * A size of type, or the height of its line, that grows with the room: as it is on phones and tablets, larger on a desk
- * (`--type` in `public/index.html`).
+ * A size of type, the height of its line, or the size of what holds it, that grows with the room (`type` of room.ts).
  * @param px on a phone
  */
 export function grown(px: number): number {

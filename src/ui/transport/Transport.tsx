@@ -28,7 +28,7 @@ export function Transport() {
   const roomy = room.layout === 'wide' && room.width >= ROOMY;
   const flyway = (
     <>
-      <Flyway height={FLYWAY_PX[room.layout]} />
+      <Flyway height={Math.round(FLYWAY_PX[room.layout] * room.type)} />
       {noticesIn(room) === 'flyway' && <Notices />}
     </>
   );

@@ -9,6 +9,7 @@ import { deviceOf, KEY_VELOCITY } from '../../pads/PadGrid';
 import { useInstrument } from '../../shared/InstrumentContext';
 import { useTokens } from '../../theme/theme';
 import { NUMBERS, WORDS, WORDS_STRONG } from '../../theme/tokens';
+import { grown } from '../../theme/type';
 import { MuteSolo } from '../MuteSolo';
 import { isPadHeard } from '@/core/document/track';
 
@@ -108,12 +109,12 @@ const labelBox = { flex: 1, minWidth: 0, height: '100%', boxSizing: 'border-box'
 const styles = StyleSheet.create({
   label: {
     fontFamily: WORDS_STRONG,
-    fontSize: 17,
-    lineHeight: 21,
+    fontSize: grown(17),
+    lineHeight: grown(21),
     paddingHorizontal: 6,
     userSelect: 'none',
     flexShrink: 1,
   },
   silent: { fontFamily: WORDS, textDecorationLine: 'line-through' },
-  mark: { fontFamily: NUMBERS, fontSize: 12 },
+  mark: { fontFamily: NUMBERS, fontSize: grown(12) },
 });

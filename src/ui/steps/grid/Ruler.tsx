@@ -7,6 +7,7 @@ import { mod, ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
 import { gestureName, useDrag } from '../../shared/useDrag';
 import { useTokens } from '../../theme/theme';
 import { NUMBERS } from '../../theme/tokens';
+import { grown } from '../../theme/type';
 import { RULER_PX, xOf, type Geometry } from '../geometry';
 import type { LoopWindow } from '@/core/document/pattern';
 import { SHORTEST_LOOP } from '@/core/document/limits';
@@ -164,5 +165,12 @@ const gripMark = {
 const denseMark = { position: 'absolute', top: 20, paddingLeft: 3, font: `10px ${NUMBERS}`, pointerEvents: 'none' } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
-  number: { position: 'absolute', top: 2, fontFamily: NUMBERS, fontSize: 12, lineHeight: 18, userSelect: 'none' },
+  number: {
+    position: 'absolute',
+    top: 2,
+    fontFamily: NUMBERS,
+    fontSize: grown(12),
+    lineHeight: 18,
+    userSelect: 'none',
+  },
 });

@@ -13,6 +13,7 @@ import { useInstrument } from '../../shared/InstrumentContext';
 import { useFrame } from '../../shared/useFrame';
 import { WingBars } from '../../shared/WingBars';
 import { useTokens } from '../../theme/theme';
+import { useRoom } from '../../theme/room';
 import { byLane, drawSteps, type StepsPicture } from './drawSteps';
 import { geometryOf, RULER_PX, xOf } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
@@ -95,7 +96,8 @@ export function StepGrid({ pattern, step, span }: Props) {
   const onTop = useRef<{ track: number; key: number } | null>(null);
 
   const roomy = size.width > 760;
-  const labels = roomy ? ROOMY_LABEL_PX : LABEL_PX;
+  const { type } = useRoom();
+  const labels = Math.round((roomy ? ROOMY_LABEL_PX : LABEL_PX) * type);
   const low = size.height < LOW_PX;
   const valuesShown = useAppSelector((state) => state.settings.unfolded.values) || !low;
   const below = TOOLS_PX + (valuesShown ? VALUES_PX : 0) + GAP_PX + (control ? MOVES_PX : 0);

@@ -10,6 +10,7 @@ import { ControlButton } from '../../shared/ControlButton';
 import { gestureName, heightOf, useDrag, type DragPoint } from '../../shared/useDrag';
 import { useTokens } from '../../theme/theme';
 import { WORDS, type Tokens } from '../../theme/tokens';
+import { grown } from '../../theme/type';
 import { tickAtX, xOf, type Geometry } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
 import { movedScale, type MovedScale } from '../movedScale';
@@ -171,6 +172,6 @@ function drawMove(
 const laneBox = { position: 'relative', overflow: 'hidden', touchAction: 'none' } as const;
 
 const styles = StyleSheet.create({
-  caption: { fontFamily: WORDS, fontSize: 14, lineHeight: 18, paddingHorizontal: 8, userSelect: 'none' },
+  caption: { fontFamily: WORDS, fontSize: grown(14), lineHeight: grown(18), paddingHorizontal: 8, userSelect: 'none' },
   key: { minWidth: 44, paddingHorizontal: 0 },
 });

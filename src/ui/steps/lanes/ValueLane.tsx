@@ -10,7 +10,9 @@ import { selectSelected, selectStepTicks, selectSteps } from '@/store/stepsSlice
 import { useAppSelector } from '@/store/store';
 import { gestureName, heightOf, useDrag, type DragPoint } from '../../shared/useDrag';
 import { useTokens } from '../../theme/theme';
+import { useRoom } from '../../theme/room';
 import { NUMBERS, WORDS, WORDS_STRONG } from '../../theme/tokens';
+import { grown } from '../../theme/type';
 import { xOf, type Geometry } from '../geometry';
 import { LaneCanvas } from '../LaneCanvas';
 import { KIND_NAMES, numberText, shownValue } from '../valueWords';
@@ -63,6 +65,7 @@ interface DrawnStroke {
 export function ValueLane({ pattern, lane: { key, name }, geometry: g, labels }: Props) {
   const tokens = useTokens();
   const edit = usePatternEdit();
+  const { type } = useRoom();
   const { kind, shape } = useAppSelector(selectSteps);
   const track = useAppSelector(selectTrack);
   const step = useAppSelector(selectStepTicks);
@@ -120,7 +123,7 @@ export function ValueLane({ pattern, lane: { key, name }, geometry: g, labels }:
     const y = (part: number) => VALUES_PX * (1 - part);
     c.fillStyle = tokens.rule;
     if (zero > 0 && zero < 1) c.fillRect(0, y(zero), g.width, 1);
-    c.font = `10px ${NUMBERS}`;
+    c.font = `${10 * type}px ${NUMBERS}`;
     c.textBaseline = 'top';
     const numbers = seen.length <= 24 && kind !== 'velocity';
     for (const hit of seen) {
@@ -160,6 +163,12 @@ export function ValueLane({ pattern, lane: { key, name }, geometry: g, labels }:
 const laneBox = { position: 'relative', height: VALUES_PX, overflow: 'hidden', touchAction: 'none', cursor: 'crosshair' } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
-  caption: { fontFamily: WORDS, fontSize: 14, lineHeight: 16, paddingHorizontal: 10, userSelect: 'none' },
-  label: { fontFamily: WORDS_STRONG, fontSize: 17, lineHeight: 21, paddingHorizontal: 10, userSelect: 'none' },
+  caption: { fontFamily: WORDS, fontSize: grown(14), lineHeight: grown(16), paddingHorizontal: 10, userSelect: 'none' },
+  label: {
+    fontFamily: WORDS_STRONG,
+    fontSize: grown(17),
+    lineHeight: grown(21),
+    paddingHorizontal: 10,
+    userSelect: 'none',
+  },
 });
