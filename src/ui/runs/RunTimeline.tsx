@@ -2,6 +2,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react
 import { ticksPerBar } from '@/core/time/ticks';
 import type { OpenedRun } from '@/instrument/openedRun';
 import { useFrame } from '../shared/useFrame';
+import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { drawScore, planScore, type ScorePicture } from './drawScore';
 import type { RunDesk } from './useRunDesk';
@@ -19,6 +20,7 @@ export function RunTimeline({ opened, view, desk }: { opened: OpenedRun; view: S
   const tokens = useTokens();
   const box = useRef<HTMLDivElement>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const { type } = useRoom();
   const [room, setRoom] = useState({ width: 0, height: 0 });
   useLayoutEffect(() => {
     const element = box.current!;
@@ -37,7 +39,7 @@ export function RunTimeline({ opened, view, desk }: { opened: OpenedRun; view: S
     const line = lineOf(score, track, desk.line);
     const going = gestureRef.current;
     return {
-      plan: planScore(room.width, room.height, score.tracks.length),
+      plan: planScore(room.width, room.height, score.tracks.length, type),
       score,
       from: view.from,
       to: view.to,

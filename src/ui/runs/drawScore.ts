@@ -8,6 +8,8 @@ import type { DrawnLine } from './scoreLines';
 export interface ScorePlan {
   width: number;
   height: number;
+  /** How much larger type is than on a phone. */
+  type: number;
   /** The column of the tracks' names. */
   names: number;
   rowsTop: number;
@@ -21,13 +23,13 @@ const GAP_PX = 4;
 /** Thinner than this, a sixteenth cannot be told from the next one. */
 const LEAST_SIXTEENTH_PX = 0.7;
 
-/** Lays out a picture of a score in the room there is. */
-export function planScore(width: number, height: number, tracks: number): ScorePlan {
-  const names = width < 600 ? 60 : 92;
+/** Lays out a picture of a score in the room there is. @param type how much larger it is than on a phone */
+export function planScore(width: number, height: number, tracks: number, type: number): ScorePlan {
+  const names = (width < 600 ? 60 : 92) * type;
   const line = height > 240 ? LINE_PX : 36;
   const lineTop = height - line;
-  const rowHeight = Math.max(14, Math.min(72, (lineTop - RULER_PX - GAP_PX) / Math.max(1, tracks)));
-  return { width, height, names, rowsTop: RULER_PX, rowHeight, lineTop };
+  const rowHeight = Math.max(14, Math.min(72 * type, (lineTop - RULER_PX - GAP_PX) / Math.max(1, tracks)));
+  return { width, height, type, names, rowsTop: RULER_PX, rowHeight, lineTop };
 }
 
 /** All that one picture of a score shows. */
@@ -82,8 +84,8 @@ function drawRuler(c: CanvasRenderingContext2D, picture: ScorePicture): void {
   const barPx = (bar / (to - from)) * (plan.width - plan.names);
   // As many bars between two numbers as leaves room for them.
   let step = 1;
-  while (step * barPx < 36) step *= 2;
-  c.font = `12px ${NUMBERS}`;
+  while (step * barPx < 36 * plan.type) step *= 2;
+  c.font = `${12 * plan.type}px ${NUMBERS}`;
   c.textBaseline = 'middle';
   for (let n = Math.floor(from / bar / step) * step; n * bar < to; n += step) {
     const x = Math.round(tickX(picture, n * bar));
@@ -92,7 +94,7 @@ function drawRuler(c: CanvasRenderingContext2D, picture: ScorePicture): void {
     c.fillStyle = tokens.cap;
     c.fillText(String(n + 1), x + 3, 10);
   }
-  c.font = `15px ${WORDS_STRONG}`;
+  c.font = `${15 * plan.type}px ${WORDS_STRONG}`;
   score.marks.forEach(({ tick, name, colour }, i) => {
     const x = tickX(picture, tick);
     const end = tickX(picture, score.marks[i + 1]?.tick ?? score.length);
@@ -183,9 +185,9 @@ function drawBlock(
   }
   if (named) {
     c.fillStyle = tokens.wing;
-    c.font = `14px ${WORDS_STRONG}`;
+    c.font = `${14 * plan.type}px ${WORDS_STRONG}`;
     c.textBaseline = 'middle';
-    c.fillText(block.name, Math.max(left, plan.names) + 6, top + 11);
+    c.fillText(block.name, Math.max(left, plan.names) + 6, top + 11 * plan.type);
   }
   c.restore();
 }
@@ -242,7 +244,7 @@ function drawNames(c: CanvasRenderingContext2D, { plan, score, row, tokens }: Sc
   c.textBaseline = 'middle';
   score.tracks.forEach(({ name, colour }, i) => {
     const top = plan.rowsTop + i * plan.rowHeight;
-    c.font = `15px ${i === row ? WORDS_STRONG : WORDS}`;
+    c.font = `${15 * plan.type}px ${i === row ? WORDS_STRONG : WORDS}`;
     c.fillStyle = FEATHERS[colour]!.colour;
     c.fillRect(0, top, i === row ? 4 : 2, plan.rowHeight - GAP_PX);
     c.fillStyle = i === row ? tokens.wing : tokens.cap;

@@ -3,6 +3,7 @@ import { configureFonts, type MD3Theme } from 'react-native-paper';
 // Not from the package's index, which would bring every component along: its Babel plugin does not know these two.
 import { MD3DarkTheme, MD3LightTheme } from 'react-native-paper/lib/module/styles/themes';
 import { WORDS, WORDS_STRONG, dark, light, type Tokens } from './tokens';
+import { grown } from './type';
 
 const TokensContext = createContext<Tokens>(dark);
 export const TokensProvider = TokensContext.Provider;
@@ -21,7 +22,7 @@ export function paperTheme(t: Tokens): MD3Theme {
     fonts[name] = { ...fonts[name], fontFamily: WORDS_STRONG, letterSpacing: 0.2 };
   }
   fonts.bodyLarge = { ...fonts.bodyLarge, fontSize: 18, letterSpacing: 0.2 };
-  fonts.bodyMedium = { ...fonts.bodyMedium, fontSize: 17, letterSpacing: 0.2 };
+  fonts.bodyMedium = { ...fonts.bodyMedium, fontSize: grown(17), lineHeight: grown(20), letterSpacing: 0.2 };
   return {
     ...base,
     roundness: 3,

@@ -141,7 +141,7 @@ export function StepGrid({ pattern, step, span }: Props) {
 
   const paint = (context: CanvasRenderingContext2D) => {
     const picture: StepsPicture = {
-      ...{ geometry: g, meter, length, window, selected, box, tokens, lanes, hasEnds: selecting },
+      ...{ geometry: g, meter, length, window, selected, box, type, tokens, lanes, hasEnds: selecting },
       ...{ sounding: hits.sounding, covered: hits.covered, trace: traced },
       isHeard: (pad) => isPadHeard(gates, pad),
     };

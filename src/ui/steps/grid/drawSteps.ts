@@ -40,6 +40,8 @@ export interface StepsPicture {
   isHeard: (pad: number) => boolean;
   /** The box that a finger is drawing, px, or null. */
   box: { x: number; y: number; width: number; height: number } | null;
+  /** How much larger type is than on a phone. */
+  type: number;
   tokens: Tokens;
 }
 
@@ -209,7 +211,7 @@ function drawPitch(c: CanvasRenderingContext2D, x: number, y: number, up: boolea
 
 function drawTrace(
   c: CanvasRenderingContext2D,
-  { geometry: g, length, tokens }: StepsPicture,
+  { geometry: g, length, type, tokens }: StepsPicture,
   hits: readonly TracedHit[],
   every: number,
   bottom: number,
@@ -229,7 +231,7 @@ function drawTrace(
   }
   c.fill();
   c.globalAlpha = 1;
-  c.font = `10px ${NUMBERS}`;
+  c.font = `${10 * type}px ${NUMBERS}`;
   c.textBaseline = 'top';
   let free = -Infinity;
   for (let turn = 0; turn < length; turn += every) {
@@ -237,7 +239,7 @@ function drawTrace(
       const x = xOf(g, turn + tick) + 12;
       if (name === null || turn + tick >= length || x < free || x > g.width) continue;
       c.fillText(name, x, bottom - tallest - 2);
-      free = x + NAME_PX;
+      free = x + NAME_PX * type;
     }
   }
 }
