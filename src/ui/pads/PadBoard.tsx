@@ -2,6 +2,7 @@ import type { ReactNode, Ref } from 'react';
 import { PADS } from '@/core/document/limits';
 import { fittedToContainer } from '../theme/fitText';
 import { placesIn, RAIL_WIDTH, useRoom, type Room } from '../theme/room';
+import { grown } from '../theme/type';
 
 const PAD_PX = 80;
 const GAP_PX = 6;
@@ -70,7 +71,7 @@ const place = { display: 'flex', minWidth: 0, minHeight: 0, containerType: 'inli
 /** Size of a pad's name: as large as it fits, larger on larger pads. */
 export function padNameSize(name: string): object {
   return {
-    fontSize: fittedToContainer(name, { padding: 20, least: 11, most: 'clamp(17px, 11cqi, 30px)' }),
+    fontSize: fittedToContainer(name, { padding: 20, least: 11, most: `clamp(${grown(17)}, 11cqi, ${grown(30)})` }),
     lineHeight: '1.2em',
   };
 }

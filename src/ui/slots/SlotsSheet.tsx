@@ -216,7 +216,7 @@ function SlotCard({ slot, pattern, meter, colour, isOpen, onPress }: CardProps) 
 
 const styles = StyleSheet.create({
   slots: { flexDirection: 'row', flexWrap: 'wrap', gap: 6 },
-  card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4 },
+  card: { width: '23%', flexGrow: 1, minWidth: 78, paddingHorizontal: 4, paddingVertical: 4, alignItems: 'stretch' },
   face: { flex: 1, minWidth: 66, gap: 2 },
   head: { flexDirection: 'row', justifyContent: 'space-between', alignItems: 'center' },
   number: { fontFamily: NUMBERS, fontSize: grown(11), lineHeight: grown(14) },

@@ -8,6 +8,7 @@ import { useAppDispatch, useAppSelector } from '@/store/store';
 import { useInstrument } from '../shared/InstrumentContext';
 import { fittedToContainer } from '../theme/fitText';
 import { placesIn, RAIL_WIDTH, useRoom, type Room } from '../theme/room';
+import { grown } from '../theme/type';
 import { useTokens } from '../theme/theme';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { RADIUS, TOUCH, WORDS_STRONG } from '../theme/tokens';
@@ -105,7 +106,7 @@ function Cell(props: { sound: ShownSound; isChosen: boolean; isTried: boolean; o
 /** Its longest word is to fit: names have two lines. */
 function nameSize(name: string): object {
   const longest = name.split(' ').reduce((a, b) => (b.length > a.length ? b : a), '');
-  return { fontSize: fittedToContainer(longest, { padding: 2, least: 9, most: '15px' }) };
+  return { fontSize: fittedToContainer(longest, { padding: 2, least: 9, most: String(grown(15)) }) };
 }
 
 const styles = StyleSheet.create({
