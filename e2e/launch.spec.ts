@@ -305,6 +305,29 @@ test.describe('wide', () => {
     expect(Number(done[0]![2]) % 4).toBe(1);
     expect(Number(done[1]![2]) - Number(done[0]![2])).toBe(1);
   });
+
+  test('the plan names the section that plays and the one that comes', async ({ app, page }) => {
+    const { launching, ...set } = demoSet();
+    await openLaunch(app, { ...set, launching: { ...launching, dropOn: 'bars4' }, tempo: 20 });
+    await app.button('Section First Laps').click();
+    await app.play.click();
+    await app.button('Section Couples Only').click();
+    const plan = page.getByRole('region', { name: 'Plan of the next 8 bars' });
+    for (const name of ['First Laps', 'Couples Only'])
+      await expect(plan.getByText(name, { exact: true })).toBeVisible();
+    // The flag of the change stands between them, and covers neither. Read at once: the bars go on.
+    const edges = await plan.evaluate((all) => {
+      const words = (text: string) => [...all.querySelectorAll('[dir]')].find((e) => e.textContent === text)!;
+      const parts = [
+        words('First Laps'),
+        all.querySelector('[aria-label="Move section"] span')!,
+        words('Couples Only'),
+      ];
+      return parts.map((part) => part.getBoundingClientRect()).map(({ left, right }) => ({ left, right }));
+    });
+    expect(edges[0]!.right).toBeLessThanOrEqual(edges[1]!.left);
+    expect(edges[1]!.right).toBeLessThanOrEqual(edges[2]!.left);
+  });
 });
 
 test('with a thumb on Lift other fingers touch cards, sections and mutes; a finger that scrolls touches nothing', async ({

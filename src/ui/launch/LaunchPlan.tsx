@@ -23,6 +23,8 @@ const BARS = 8;
 /** Width of the names, px where type has its own size. */
 const NAMES_PX = 64;
 const ROW_PX = 44;
+/** From the line of a drop to beyond its flag, where type has its own size. */
+const PAST_FLAG_PX = 32;
 
 /** The next eight bars: what sounds on each track and what drops where. What hands have queued is dragged to another bar. */
 export function LaunchPlan() {
@@ -36,11 +38,13 @@ export function LaunchPlan() {
   const { launcher } = performance;
   const [from, to] = [first * bar, (first + BARS) * bar];
   const lines = planAhead(launcher, from, to);
-  const names = NAMES_PX * useRoom().type;
+  const { type } = useRoom();
+  const names = NAMES_PX * type;
   const px = (width - names) / (BARS * bar);
   const { nextSection, sectionTick } = launcher.live;
   const nameOf = (id: number) => set.sections.find((section) => section.id === id)?.name;
   const coming = nextSection === THEN_STOP ? 'All stop' : nextSection === NO_SECTION ? null : nameOf(nextSection); // prettier-ignore
+  const drops = coming && sectionTick < to ? sectionTick : null;
   const x = (tick: number) => names + (tick - from) * px;
   return (
     <View
@@ -59,19 +63,30 @@ export function LaunchPlan() {
       <ScrollView>
         <View style={[styles.row, { borderColor: tokens.rule }]}>
           <Text style={[styles.name, { color: tokens.cap }]}>Section</Text>
-          <Text style={[styles.playing, { left: names + 4, color: tokens.wing }]}>
+          <Text
+            numberOfLines={1}
+            style={[
+              styles.playing,
+              { left: names + 4, maxWidth: Math.max(0, x(drops ?? to) - names - 8), color: tokens.wing },
+            ]}
+          >
             {nameOf(launcher.live.section) ?? ''}
           </Text>
-          {coming !== null && coming !== undefined && sectionTick < to && (
-            <Drop
-              name="section"
-              words={coming}
-              tick={sectionTick}
-              left={x(sectionTick)}
-              bar={bar}
-              px={px}
-              command={(tick) => ({ type: 'moveSection', tick })}
-            />
+          {coming && drops !== null && (
+            <>
+              <Text style={[styles.playing, { left: x(drops) + PAST_FLAG_PX * type, color: tokens.wing }]}>
+                {coming}
+              </Text>
+              <Drop
+                name="section"
+                words={coming}
+                tick={drops}
+                left={x(drops)}
+                bar={bar}
+                px={px}
+                command={(tick) => ({ type: 'moveSection', tick })}
+              />
+            </>
           )}
         </View>
         {tracksOf(set).map((track) => (
@@ -82,6 +97,7 @@ export function LaunchPlan() {
                   key={stretch.from}
                   left={x(stretch.from)}
                   width={(stretch.to - stretch.from) * px}
+                  isDropped={stretch.from === launcher.live.nextTick[track.id]}
                   colour={FEATHERS[track.patterns[slot].colour ?? track.colour]!.colour}
                   words={track.patterns[slot].name}
                 />
@@ -126,9 +142,19 @@ function Row({ track, children }: { track: Track; children: React.ReactNode }) {
   );
 }
 
-function Stretch({ left, width, colour, words }: { left: number; width: number; colour: string; words: string }) {
+interface StretchProps {
+  left: number;
+  width: number;
+  /** The flag of a drop stands where it begins. */
+  isDropped: boolean;
+  colour: string;
+  words: string;
+}
+
+function Stretch({ left, width, isDropped, colour, words }: StretchProps) {
+  const place = { left: left + 1, width: Math.max(0, width - 2), backgroundColor: colour };
   return (
-    <View style={[styles.stretch, { left: left + 1, width: Math.max(0, width - 2), backgroundColor: colour }]}>
+    <View style={[styles.stretch, isDropped && styles.dropped, place]}>
       <Text numberOfLines={1} style={styles.word}>
         {words}
       </Text>
@@ -231,7 +257,7 @@ function Now({ names, from, px }: { names: number; from: number; px: number }) {
 
 const flag = { position: 'absolute', top: 0, width: 44, height: ROW_PX, cursor: 'ew-resize', touchAction: 'none', userSelect: 'none' } as const; // prettier-ignore
 const stem = { position: 'absolute', left: 21, top: 0, bottom: 0, width: 3 } as const;
-const cloth = { position: 'absolute', right: 22, top: 2, minWidth: grown(22), height: grown(20), padding: '0 3px', boxSizing: 'border-box', textAlign: 'center', borderRadius: '6px 0 0 6px', fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(20) } as const; // prettier-ignore
+const cloth = { position: 'absolute', left: 24, top: 2, minWidth: grown(22), height: grown(20), padding: '0 3px', boxSizing: 'border-box', textAlign: 'center', borderRadius: '0 6px 6px 0', fontFamily: NUMBERS, fontSize: grown(12), lineHeight: grown(20) } as const; // prettier-ignore
 
 const styles = StyleSheet.create({
   plan: { flexGrow: 2, flexBasis: 0, minWidth: 320, maxWidth: grown(520), borderLeftWidth: 1, overflow: 'hidden' },
@@ -241,6 +267,7 @@ const styles = StyleSheet.create({
   name: { width: grown(NAMES_PX - 6), paddingLeft: 8, fontFamily: WORDS, fontSize: grown(15) },
   playing: { position: 'absolute', top: 11, fontFamily: WORDS_STRONG, fontSize: grown(16) },
   stretch: { position: 'absolute', top: 4, bottom: 4, borderRadius: 6, paddingHorizontal: 6, justifyContent: 'center' },
+  dropped: { paddingLeft: grown(PAST_FLAG_PX) },
   word: { fontFamily: WORDS_STRONG, fontSize: grown(14), color: INK },
   now: { position: 'absolute', left: -4, top: 6, height: 26, pointerEvents: 'none' },
   line: { position: 'absolute', left: 4, top: 26, height: 2000, width: 1, opacity: 0.6 },
