@@ -25,7 +25,6 @@ export function assertSameBits(
   count: number,
   prepare: (numbers: Float64Array) => void = () => undefined,
 ): void {
-  // prettier-ignore
   fc.assert(
     fc.property(runs, ({ from, frames, seed }) => {
       const heard = [quick, slow].map((loop) => {
