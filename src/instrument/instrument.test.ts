@@ -25,14 +25,21 @@ import { Instrument } from './instrument';
 const BEAT = 24000; // frames of a quarter at 120 BPM
 const hit = (id: number, tick: number, pad = 0): Hit => ({ id, pad, tick, length: 100, velocity: 0.5, snap: { grid: 240, strength: 1 } }); // prettier-ignore
 
-/** One track whose first pattern holds these hits. */
+/** One track whose first pattern holds these hits; nothing is counted in. */
 function setOf(hits: Hit[], slots = 1): OpenSet {
   const patterns = Array.from({ length: slots }, (_, i) => ({
     name: `p${i}`,
     length: 3840,
     hits: i === 0 ? hits : [],
   }));
-  return { set: newSet('Test', 120, [newTrack('T', 0, patterns)]), stage: { shown: 0, tracks: { 0: FIRST_STAGE } } };
+  const set = { ...newSet('Test', 120, [newTrack('T', 0, patterns)]), countIn: 0 as const };
+  return { set, stage: { shown: 0, tracks: { 0: FIRST_STAGE } } };
+}
+
+/** The same, but that a bar is counted in. */
+function countedIn(hits: Hit[]): OpenSet {
+  const { set, stage } = setOf(hits);
+  return { set: { ...set, countIn: 1 }, stage };
 }
 
 async function rig(open: OpenSet = setOf([])) {
@@ -62,7 +69,7 @@ function record({ host, instrument }: Awaited<ReturnType<typeof rig>>): void {
 
 test('Record and Play that are touched before there is an engine begin with the count-in; Record touched again is taken back', async () => {
   const store = createStore();
-  store.dispatch(setLoaded(setOf([])));
+  store.dispatch(setLoaded(countedIn([])));
   const begun = async (...touches: ('record' | 'play')[]) => {
     const host = new HostInNode();
     const instrument = new Instrument(store, host.make);
@@ -76,6 +83,24 @@ test('Record and Play that are touched before there is an engine begin with the 
   };
   expect(await begun('record', 'play')).toEqual([true, 3840]);
   expect(await begun('record', 'record', 'play')).toEqual([false, 0]);
+});
+
+test('Record and Play that are touched together begin with the count-in, though the engine has not yet told that it records', async () => {
+  const { host, instrument } = await rig(countedIn([]));
+  instrument.toggleRecord();
+  instrument.play();
+  host.run(256);
+  expect([instrument.performance.anchor.recording, host.of('play')[0]!.countInTicks]).toEqual([true, 3840]);
+  // Touched twice at once, Record is as it was.
+  instrument.stop();
+  instrument.toggleRecord();
+  instrument.toggleRecord();
+  host.run(256);
+  expect(instrument.performance.anchor.recording).toBe(true);
+  instrument.toggleRecord();
+  instrument.play();
+  host.run(256);
+  expect([instrument.performance.anchor.recording, host.of('play')[1]!.countInTicks]).toEqual([false, 0]);
 });
 
 test('what is played while recording lies in the document and in the engine, and is not sent back', async () => {
@@ -333,7 +358,7 @@ test('when the engine fails the song stands; another one gets the set and the pl
 
 test('what the transport is asked before there is an engine waits for it; strokes do not, they would be late', async () => {
   const store = createStore();
-  store.dispatch(setLoaded(setOf([hit(1, 0)])));
+  store.dispatch(setLoaded(countedIn([hit(1, 0)])));
   const host = new HostInNode();
   const instrument = new Instrument(store, host.make);
   instrument.toggleRecord();

@@ -241,7 +241,7 @@ export class Instrument {
     const { meter, countIn } = selectSet(this.state);
     const { tick, recording } = this.performance.anchor;
     const bar = ticksPerBar(meter);
-    if ((this.outbox.recordingAsked ?? recording) && countIn > 0) {
+    if (this.outbox.records(recording) && countIn > 0) {
       this.send({ type: 'play', startTick: Math.floor(tick / bar) * bar, countInTicks: countIn * bar });
     } else this.send({ type: 'play', startTick: tick, countInTicks: 0 });
   }
@@ -277,7 +277,7 @@ export class Instrument {
   }
 
   toggleRecord(): void {
-    const on = !(this.outbox.recordingAsked ?? this.performance.anchor.recording);
+    const on = !this.outbox.records(this.performance.anchor.recording);
     if (on) this.session++;
     this.send({ type: 'record', on, session: this.session });
     // What is recorded must be heard.
@@ -378,6 +378,7 @@ export class Instrument {
   private reportTransport({ playing, recording, tick }: Extract<EngineEvent, { kind: 'anchor' }>): void {
     const { session } = this.state;
     const awayFromTop = !playing && tick > 0;
+    this.outbox.recordingTold(recording);
     if (session.recording && !recording) this.rides.recordingEnds();
     if (session.playing !== playing || session.recording !== recording || session.awayFromTop !== awayFromTop) {
       this.store.dispatch(transportReported({ playing, recording, awayFromTop }));

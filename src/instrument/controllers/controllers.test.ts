@@ -49,7 +49,7 @@ describe('strokes', () => {
     const { bench, instrument, host } = rig;
     instrument.toggleRecord();
     instrument.play();
-    host.run(60_000);
+    host.run(160_000); // the count-in, and more than two beats
     const { anchor } = instrument.performance;
     const struck = [0, 131.5, 1007].map((back) => host.engine.frame - 2000 + back);
     struck.forEach((at, i) => bench.pads.send(noteOn(36 + i, 40 + 20 * i), at));
