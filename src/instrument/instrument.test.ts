@@ -103,6 +103,19 @@ test('Record and Play that are touched together begin with the count-in, though 
   expect([instrument.performance.anchor.recording, host.of('play')[1]!.countInTicks]).toEqual([false, 0]);
 });
 
+test('Record that is stopped before the engine has told that it records is off, and the next touch puts it on', async () => {
+  const { host, instrument } = await rig();
+  instrument.play();
+  host.run(256);
+  instrument.toggleRecord();
+  instrument.stop();
+  host.run(256);
+  expect(instrument.performance.anchor.recording).toBe(false);
+  instrument.toggleRecord();
+  host.run(256);
+  expect(instrument.performance.anchor.recording).toBe(true);
+});
+
 test('what is played while recording lies in the document and in the engine, and is not sent back', async () => {
   const all = await rig();
   const { store, host, instrument } = all;
