@@ -8,6 +8,7 @@ import { chromium } from 'playwright-core';
 import { chromium as debian, SOUND_AT_ONCE } from '../e2e/support/chromium';
 import { createApp } from '../server/app';
 import { calibrate, renderSpeed } from './engineLoad';
+import { carryRows } from './rows/carry';
 import { controllerRows } from './rows/controllers';
 import { engineRows } from './rows/engine';
 import { firstLoadRow } from './rows/firstLoad';
@@ -30,7 +31,7 @@ function baseOf(server: Server): string {
 }
 
 /** `npm run bench -- --only=launch` measures one part: engine, scheduler, page, firstLoad, keep, record, controllers, steps,
- *  launch, mix, runs, visit, slow, thread. */
+ *  launch, mix, runs, carry, visit, slow, thread. */
 const ONLY = process.argv.find((argument) => argument.startsWith('--only='))?.slice(7);
 
 const render = process.argv.find((argument) => argument.startsWith('--render='))?.slice(9);
@@ -83,6 +84,7 @@ await measure('steps', () => stepsRow(browser, base));
 await measure('launch', () => launchRow(browser, base));
 await measure('mix', () => mixRow(browser, base));
 await measure('runs', () => runsRows(browser, base));
+await measure('carry', () => carryRows(browser, base));
 await measure('visit', () => visitRows(browser, base));
 await measure('slow', () => slowRows(browser, base));
 await measure('thread', () => threadRows(browser, base, HERE));

@@ -1,4 +1,5 @@
 import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { touchItem } from './support/menu';
 
@@ -243,6 +244,21 @@ test('a run is carried away as MIDI, WAV, stems, FLAC and MP3 that others read; 
     await expect(page.getByText(/LUFS · range .* LU · true peak/)).toBeVisible();
   } // prettier-ignore
   await expectAccessible(page);
+
+  // Two workers share the work where there are two processors, and one does all of it otherwise: the same file, to the bit.
+  const workers = (count: number) =>
+    page.evaluate((hardwareConcurrency) => void Object.defineProperty(navigator, 'hardwareConcurrency', { value: hardwareConcurrency, configurable: true }), count); // prettier-ignore
+  const makers: string[] = [];
+  page.on('worker', (worker) => makers.push(worker.url()));
+  const files: Buffer[] = [];
+  for (const count of [1, 2]) {
+    await workers(count);
+    files.push(readFileSync(await carry('WAV mix')));
+    expect(makers.splice(0).filter((url) => url.includes('carry.worker'))).toHaveLength(count);
+  }
+  expect(files[0]!.length).toBeGreaterThan(1e6);
+  expect(files[0]!.equals(files[1]!)).toBe(true);
+
   const zip = await carry('Stems');
   const names = run('/usr/bin/python3', ['-c', 'import zipfile, sys; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(",".join(z.namelist()))', zip]); // prettier-ignore
   expect(names.trim()).toBe('01 Wheels.wav,02 Rails.wav,03 Kerb.wav');

@@ -4,7 +4,7 @@ import { WavSamples } from '@/core/formats/wav';
 import { LoudnessMeter } from '@/core/measure/loudness';
 import { logText } from '@/core/protocol/performedLog';
 import { readScore } from '@/core/score/readScore';
-import { renderScore } from '@/core/score/renderScore';
+import { ScoreRender } from '@/core/score/scoreRender';
 import { longRun } from '../longRun';
 import { countFrames, storeEntries, words } from '../openPage';
 import { median, row, steal } from '../table';
@@ -61,7 +61,11 @@ function fileRow(): void {
   const stretch = { from: 0, to: BARS * 3840 };
   const seconds = (each: (audio: { left: Float32Array; right: Float32Array }) => void) => {
     const start = performance.now();
-    for (const audio of renderScore(score, stretch, performed.sampleRate, { track: null, limited: true, tail: false })) each(audio); // prettier-ignore
+    const render = new ScoreRender(score, stretch, performed.sampleRate, { track: null, limited: true, tail: false });
+    while (!render.isDone) {
+      const audio = render.next();
+      if (audio) each(audio);
+    }
     return (performance.now() - start) / 1000;
   };
   const ratios = [1, 2, 3].map(() => {

@@ -58,12 +58,16 @@ export type ReplayRequest =
 /** Files of sound that can be made. */
 export type AudioFormat = WavFormat | 'flac' | 'mp3';
 
-/** From the page to the worker that makes files of a run. */
-export interface CarryRequest {
+/** The run that files are made of. */
+export interface CarriedRun {
   performed: WithAudio<Performed>;
   run: Pick<Run, 'from' | 'to'>;
   /** What was put right in it. */
   fixes: readonly Fix[];
+}
+
+/** What of a run is to become a file, and how. */
+export interface CarryWanted {
   /** Ticks of the score, or all of it. */
   stretch: { from: number; to: number } | null;
   /** One file of the mix, or a zip with a file of each track. */
@@ -73,7 +77,18 @@ export interface CarryRequest {
   tail: boolean;
 }
 
-/** From that worker to the page: the file piece by piece, and how loud the mix is. */
+/** From the page to the worker that makes files of a run. */
+export interface CarryRequest extends CarriedRun, CarryWanted {
+  /** On which another worker renders its tracks; null: there is none. */
+  tracksFrom: MessagePort | null;
+}
+
+/** From the page to a worker that renders the tracks for another one. */
+export interface TracksRequest extends CarriedRun {
+  tracksTo: MessagePort;
+}
+
+/** From those workers to the page: the file piece by piece, and how loud the mix is. */
 export type CarryReply =
   | { bytes: Uint8Array<ArrayBuffer> }
   | { progress: number }

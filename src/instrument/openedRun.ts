@@ -1,5 +1,5 @@
 import { carry } from '@/audio/carryHost';
-import type { CarryRequest } from '@/audio/messages';
+import type { CarryWanted } from '@/audio/messages';
 import { RunPlayer } from '@/audio/runPlayer';
 import type { Run } from '@/core/document/run';
 import type { Performed } from '@/core/engine/replay';
@@ -17,8 +17,7 @@ export interface Wanted {
   loop: { from: number; to: number } | null;
 }
 
-/** What of an opened run is to become a file, and how. */
-export type CarryWanted = Omit<CarryRequest, 'performed' | 'run' | 'fixes'>;
+export type { CarryWanted };
 
 /** A run that lies open: it can be looked at, heard from anywhere, and put right. What was played stays as it is. */
 export class OpenedRun {

@@ -1,4 +1,5 @@
 import { carry } from '@/audio/carryHost';
+import type { CarryWanted } from '@/audio/messages';
 import { RunPlayer } from '@/audio/runPlayer';
 import { writeScoreMidi } from '@/core/formats/scoreMidi';
 import type { Sample } from '@/core/sample/levels';
@@ -6,7 +7,6 @@ import type { Stretch } from '@/core/score/make';
 import type { PlayedThrough } from '@/core/score/playThrough';
 import { readScore } from '@/core/score/readScore';
 import type { Score } from '@/core/score/score';
-import type { CarryWanted } from './openedRun';
 
 /** Frames per second at which parts of a set are played and written. */
 export const PART_RATE = 48000;

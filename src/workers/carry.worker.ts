@@ -1,55 +1,68 @@
 import { Zip, ZipPassThrough } from 'fflate';
-import type { CarryReply, CarryRequest } from '@/audio/messages';
+import type { CarriedRun, CarryReply, CarryRequest, TracksRequest } from '@/audio/messages';
 import { fixed } from '@/core/score/fix';
 import { prepareSample } from '@/core/sample/levels';
 import { readScore } from '@/core/score/readScore';
-import { renderScore, stretchFrames } from '@/core/score/renderScore';
+import { stretchFrames } from '@/core/score/scoreRender';
 import type { Score } from '@/core/score/score';
 import { LoudnessMeter } from '@/core/measure/loudness';
 import { beginFile } from './audioFiles';
+import { renderMixed, renderTracks } from './sharedRender';
 
 // The worker's own scope, which TypeScript's page libraries describe otherwise.
 declare const self: {
-  onmessage: (event: MessageEvent<CarryRequest>) => void;
+  onmessage: (event: MessageEvent<CarryRequest | TracksRequest>) => void;
   postMessage(message: CarryReply, transfer?: Transferable[]): void;
 };
 
-/** Makes files of a run, away from the page and from the audio thread; the music goes on. */
+/**
+ * Makes files of a run, away from the page and from the audio thread; the music goes on. Two of these share the work: one is asked for the
+ * file, the other one renders tracks for it.
+ */
 self.onmessage = ({ data }) => {
-  make(data).then(
-    (loudness) => self.postMessage({ done: true, loudness }),
-    (error: unknown) => self.postMessage({ error: error instanceof Error ? error.message : String(error) }),
-  );
+  const failed = (error: unknown) =>
+    self.postMessage({ error: error instanceof Error ? error.message : String(error) });
+  try {
+    if ('tracksTo' in data) renderTracks(data.tracksTo, scoreOf(data), data.performed.sampleRate);
+    else make(data).then((loudness) => self.postMessage({ done: true, loudness }), failed);
+  } catch (error) {
+    failed(error);
+  }
 };
 
-async function make(request: CarryRequest) {
-  const { performed, run, fixes, what } = request;
+function scoreOf({ performed, run, fixes }: CarriedRun): Score {
   const samples = performed.samples.map(prepareSample);
-  const score = fixes.reduce(fixed, readScore({ ...performed, samples }, run));
+  return fixes.reduce(fixed, readScore({ ...performed, samples }, run));
+}
+
+async function make(request: CarryRequest) {
+  const score = scoreOf(request);
   const stretch = request.stretch ?? { from: 0, to: score.length };
-  return what === 'mix' ? mixOf(score, { ...request, stretch }) : stemsOf(score, { ...request, stretch });
+  return request.what === 'mix' ? mixOf(score, { ...request, stretch }) : stemsOf(score, { ...request, stretch });
 }
 
 type Wanted = CarryRequest & { stretch: { from: number; to: number } };
 
-async function mixOf(score: Score, { performed, stretch, format, tail }: Wanted) {
+async function mixOf(score: Score, { performed, stretch, format, tail, tracksFrom }: Wanted) {
   const { sampleRate } = performed;
   const frames = stretchFrames(score, stretch, sampleRate, tail);
   const file = await beginFile(format, sampleRate, frames);
   const meter = new LoudnessMeter(sampleRate);
+  const progress = new Progress();
   let done = 0;
-  for (const audio of renderScore(score, stretch, sampleRate, { track: null, limited: true, tail })) {
+  const sound = { track: null, limited: true, tail };
+  for await (const audio of renderMixed(tracksFrom, score, sampleRate, { stretch, sound })) {
     meter.add(audio.left, audio.right);
     send(file.write(audio));
     done += audio.left.length;
-    self.postMessage({ progress: done / frames });
+    progress.tell(done / frames);
   }
   send(file.end());
   return meter.result;
 }
 
 /** A file of each track in one zip. They add up to the mix before the limiter. */
-async function stemsOf(score: Score, { performed, stretch, format, tail }: Wanted): Promise<null> {
+async function stemsOf(score: Score, { performed, stretch, format, tail, tracksFrom }: Wanted): Promise<null> {
   const { sampleRate } = performed;
   const frames = stretchFrames(score, stretch, sampleRate, tail);
   const zip = new Zip((error, bytes) => {
@@ -57,6 +70,7 @@ async function stemsOf(score: Score, { performed, stretch, format, tail }: Wante
     send([bytes as Uint8Array<ArrayBuffer>]);
   });
   const sounding = score.tracks.filter(({ blocks, hits }) => blocks.length + hits.length > 0);
+  const progress = new Progress();
   for (const [i, track] of sounding.entries()) {
     const entry = new ZipPassThrough(
       `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[\\/:*?"<>|]/g, '')}.wav`,
@@ -64,16 +78,33 @@ async function stemsOf(score: Score, { performed, stretch, format, tail }: Wante
     zip.add(entry);
     const file = await beginFile(format, sampleRate, frames);
     let done = 0;
-    for (const audio of renderScore(score, stretch, sampleRate, { track: track.id, limited: false, tail })) {
+    const sound = { track: track.id, limited: false, tail };
+    for await (const audio of renderMixed(tracksFrom, score, sampleRate, { stretch, sound })) {
       for (const bytes of file.write(audio)) entry.push(bytes);
       done += audio.left.length;
-      self.postMessage({ progress: (i + done / frames) / sounding.length });
+      progress.tell((i + done / frames) / sounding.length);
     }
     for (const bytes of file.end()) entry.push(bytes);
     entry.push(new Uint8Array(0), true);
   }
   zip.end();
   return null;
+}
+
+/** Ms from one telling to the next: each has the page draw, which takes time from the work itself. */
+const TELL_EVERY = 100;
+
+/** Tells the page how far it is, as often as is worth it. */
+class Progress {
+  private told = -Infinity;
+
+  /** @param done 0..1 */
+  tell(done: number): void {
+    const now = performance.now();
+    if (now - this.told < TELL_EVERY && done < 1) return;
+    this.told = now;
+    self.postMessage({ progress: done });
+  }
 }
 
 function send(parts: readonly Uint8Array<ArrayBuffer>[]): void {

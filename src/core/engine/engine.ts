@@ -24,6 +24,7 @@ import { Snapshots } from './snapshots';
 import { SoundRack } from './soundRack';
 import { Striker } from './striker';
 import { TrackRack } from './trackRack';
+import type { TrackTape } from './trackTape';
 import { Transport } from './transport';
 import { EventQueue } from '../protocol/events';
 
@@ -153,6 +154,16 @@ export class Engine {
   /** From the next sample on something else of the mix goes out: for stems. */
   hear(tap: Tap): void {
     this.mixer.hear(tap);
+  }
+
+  /** From the next sample on the tracks are rendered onto a tape, and nothing comes out: another engine mixes them (see `TrackTape`). */
+  writeTracks(tape: TrackTape): void {
+    this.mixer.writeTracks(tape);
+  }
+
+  /** From the next sample on the tracks come from the tape of an engine that was told the same. */
+  readTracks(tape: TrackTape): void {
+    this.mixer.readTracks(tape);
   }
 
   /** The next frame to be rendered. */

@@ -11,9 +11,10 @@ import type { EventQueue } from '../protocol/events';
 import { Meters } from './meters';
 import type { Part } from './part';
 import { Returns } from './returns';
-import { NONE, Ringing } from './ringing';
+import { TrackSounds } from './trackSounds';
+import type { TrackTape } from './trackTape';
 import type { Transport } from './transport';
-import { MAX_TRACKS, PADS } from '../document/limits';
+import { MAX_TRACKS } from '../document/limits';
 import { RETURN_CONTROLS } from '../document/returns';
 import {
   ANY_PAD,
@@ -25,7 +26,6 @@ import {
   NO_KEY,
   TO_WHOLE,
   WHOLE_CHANNEL,
-  WITH_TRACK,
   type MixControl,
 } from '../document/mix';
 
@@ -66,18 +66,16 @@ export class Mixer implements Part {
   private isKeyed = false;
   /** The group that each track and each group goes to, or TO_WHOLE. */
   private readonly goesTo = new Int8Array(CHANNELS).fill(TO_WHOLE);
-  /** The group that each pad of each track goes to, or WITH_TRACK; and which tracks have one that goes to any. */
-  private readonly padGoesTo = new Int8Array(MAX_TRACKS * PADS).fill(WITH_TRACK);
-  private readonly hasPadsApart = new Uint8Array(MAX_TRACKS);
   /** Groups that something goes to, each before the one that it goes to. */
   private groups: number[] = [];
-  private readonly ringing: Ringing;
+  private readonly sounds: TrackSounds;
   private readonly returns: Returns;
   private readonly limiter: Limiter;
   private readonly dcLeft: DcBlocker;
   private readonly dcRight: DcBlocker;
   private readonly rampStep: number;
   private tap: Tap = { track: null, limited: true };
+  private isMixing = true;
   /** Gain of the fade where rendering stands. */
   private fadeGain = 1;
 
@@ -91,7 +89,7 @@ export class Mixer implements Part {
   ) {
     this.strips = Array.from({ length: CHANNELS }, () => new Strip(sampleRate));
     this.meters = new Meters(sampleRate, transport, events, this.strips);
-    this.ringing = new Ringing(voices.voices);
+    this.sounds = new TrackSounds(voices, this.strips);
     this.returns = new Returns(sampleRate, transport, this.moved.subarray(MOVED_RETURNS_FROM));
     this.commands = { ...this.ownCommands, ...this.returns.commands };
     this.limiter = new Limiter(sampleRate);
@@ -113,7 +111,10 @@ export class Mixer implements Part {
       this.goesTo[channel] = group;
       this.orderGroups();
     },
-    padGoesTo: ({ track, pad, group }) => this.sendPad(track, pad, group),
+    padGoesTo: ({ track, pad, group }) => {
+      this.sounds.send(track, pad, group);
+      this.orderGroups();
+    },
   };
 
   /**
@@ -142,23 +143,15 @@ export class Mixer implements Part {
   trackRemoved(track: number): void {
     for (const control of MIX_CONTROLS) if (control !== 'level') this.set(track, control, MIX_RANGES[control].neutral);
     this.goesTo[track] = TO_WHOLE;
-    this.padGoesTo.fill(WITH_TRACK, track * PADS, (track + 1) * PADS);
-    this.hasPadsApart[track] = 0;
+    this.sounds.trackRemoved(track);
     this.commands.duckedBy({ channel: track, track: NO_KEY, pad: ANY_PAD });
-    this.orderGroups();
-  }
-
-  private sendPad(track: number, pad: number, group: number): void {
-    this.padGoesTo[track * PADS + pad] = group;
-    const ofTrack = this.padGoesTo.subarray(track * PADS, (track + 1) * PADS);
-    this.hasPadsApart[track] = ofTrack.some((to) => to !== WITH_TRACK) ? 1 : 0;
     this.orderGroups();
   }
 
   /** Groups that something goes to; one that goes to another comes before that. */
   private orderGroups(): void {
     const used = Array.from({ length: MAX_GROUPS }, (_, group) => group).filter(
-      (group) => this.goesTo.includes(group) || this.padGoesTo.includes(group),
+      (group) => this.goesTo.includes(group) || this.sounds.goTo(group),
     );
     const isInner = (group: number) => this.goesTo[FIRST_GROUP_CHANNEL + group] !== TO_WHOLE;
     this.groups = [...used.filter(isInner), ...used.filter((group) => !isInner(group))];
@@ -167,6 +160,18 @@ export class Mixer implements Part {
   /** From the next sample on something else goes out. */
   hear(tap: Tap): void {
     this.tap = tap;
+    this.sounds.heard = tap.track;
+  }
+
+  /** From the next sample on nothing is mixed: the tracks go onto a tape. */
+  writeTracks(tape: TrackTape): void {
+    this.sounds.writeTo(tape);
+    this.isMixing = false;
+  }
+
+  /** From the next sample on the tracks come from a tape. */
+  readTracks(tape: TrackTape): void {
+    this.sounds.readFrom(tape);
   }
 
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
@@ -187,13 +192,28 @@ export class Mixer implements Part {
 
   /** Renders up to MAX_STRETCH frames into both outputs, from index `offset`. */
   render(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
+    this.sounds.beginStretch();
+    if (this.isKeyed) this.makeRoom(this.transport.frame);
+    if (this.isMixing) this.mix(outLeft, outRight, offset, frames);
+    else this.renderTracks(frames);
+    this.sounds.endStretch();
+  }
+
+  /** All that `mix` asks of the tracks, in its order. */
+  private renderTracks(frames: number): void {
+    for (let track = 0; track < MAX_TRACKS; track++) {
+      this.sounds.render(trackBus, track, frames, this.transport.frame);
+      if (!this.sounds.areApart(track)) continue;
+      for (const group of this.groups) this.sounds.renderApart(padBus, track, group, frames);
+    }
+  }
+
+  private mix(outLeft: Float32Array, outRight: Float32Array, offset: number, frames: number): void {
     const { left, right } = mixBus;
     const { frame } = this.transport;
     mixBus.clear(frames);
     for (const group of this.groups) groupBuses[group]!.clear(frames);
-    this.ringing.look();
-    if (this.isKeyed) this.makeRoom(frame);
-    for (let track = 0; track < MAX_TRACKS; track++) this.renderTrack(track, frames);
+    for (let track = 0; track < MAX_TRACKS; track++) this.mixTrack(track, frames);
     for (const group of this.groups) this.renderGroup(group, frames);
     this.renderFade(frames);
     this.returns.process(mixBus, frames);
@@ -234,44 +254,28 @@ export class Mixer implements Part {
     return isHeard ? this.strips[channel]!.level : 0;
   }
 
-  private renderTrack(track: number, frames: number): void {
+  private mixTrack(track: number, frames: number): void {
     const strip = this.strips[track]!;
     const target = this.targetOf(track);
-    if (this.ringing.on(track) === 0 && strip.gain === target && !strip.isAwake) return;
-    this.renderVoices(trackBus, track, WITH_TRACK, frames);
+    const sounds = this.sounds.render(trackBus, track, frames, this.transport.frame);
+    if (!sounds) trackBus.clear(frames);
     // Before its level moves: that of its pads goes the same way.
-    if (this.hasPadsApart[track]) this.renderPadsApart(track, target, frames);
-    strip.treat(trackBus, frames, this.transport.frame);
+    if (this.sounds.areApart(track)) this.mixApart(track, target, frames);
+    if (!sounds && strip.gain === target) return;
     if (this.meters.isOn) this.meters.look(track, trackBus, strip.gain, frames);
     strip.mixInto(trackBus, this.busAfter(track), target, frames);
   }
 
   /** What of a track goes to a group of its own passes by its channel, and is as loud as the track is. */
-  private renderPadsApart(track: number, target: number, frames: number): void {
+  private mixApart(track: number, target: number, frames: number): void {
     const strip = this.strips[track]!;
     const { gain } = strip;
     for (const group of this.groups) {
-      if (!this.renderVoices(padBus, track, group, frames)) continue;
+      if (!this.sounds.renderApart(padBus, track, group, frames)) continue;
       if (this.meters.isOn) this.meters.look(track, padBus, gain, frames);
       strip.mixInto(padBus, groupBuses[group]!, target, frames);
       strip.gain = gain;
     }
-  }
-
-  /** Voices of a track whose pads go to a group, or with the track. @returns whether there are any */
-  private renderVoices(bus: MixBus, track: number, group: number, frames: number): boolean {
-    const isHeard = this.tap.track === null || this.tap.track === track;
-    let any = false;
-    bus.clear(frames);
-    for (let place = this.ringing.first(track); place !== NONE; place = this.ringing.next(place)) {
-      const voice = this.voices.voices[place]!;
-      if (this.padGoesTo[track * PADS + voice.pad] !== group) continue;
-      voice.render(bus, frames, this.voices.clock);
-      any = true;
-    }
-    // They go on, unheard.
-    if (any && !isHeard) bus.clear(frames);
-    return any;
   }
 
   private renderGroup(group: number, frames: number): void {

@@ -14,6 +14,18 @@ export const BEFORE = { exact: 4, quick: 1 } as const;
  * @param before seconds that are played unheard
  */
 export function replayScore(score: Score, sampleRate: number, from = 0, before: number = BEFORE.exact): Replay {
+  const { replay, start } = beginScore(score, sampleRate, from, before);
+  replay.skipTo(start);
+  return replay;
+}
+
+/** As `replayScore`, but what is unheard is still to be played: up to frame `start`. */
+export function beginScore(
+  score: Score,
+  sampleRate: number,
+  from: number,
+  before: number = BEFORE.exact,
+): { replay: Replay; start: number } {
   const time = new ScoreTime(score, sampleRate);
   const start = Math.round(time.frameAt(from));
   const begin = start - Math.round(before * sampleRate);
@@ -30,9 +42,7 @@ export function replayScore(score: Score, sampleRate: number, from = 0, before: 
     for (const instruction of beginning(track, tick)) engine.post(at(begin, instruction));
   }
   for (const { tick: at_, told } of score.turned) if (at_ < tick) engine.post(at(begin, told));
-  const replay = new Replay(engine, commandsOf(score, time, begin));
-  replay.skipTo(start);
-  return replay;
+  return { replay: new Replay(engine, commandsOf(score, time, begin)), start };
 }
 
 function beginning({ id: track, kit, tones, levels }: ScoreTrack, tick: number): Instruction[] {

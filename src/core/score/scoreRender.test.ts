@@ -8,7 +8,7 @@ import { SHIPPED_KITS } from '../shelf/shippedKits';
 import { ticksPerBar } from '../time/ticks';
 import { ebur128, wavFile } from './ffmpeg.testing';
 import { readScore } from './readScore';
-import { renderScore, stretchFrames, type ScoreSound } from './renderScore';
+import { ScoreRender, stretchFrames, type ScoreSound } from './scoreRender';
 import type { Score } from './score';
 import { copied, performed, play, SR } from './score.testing';
 
@@ -28,10 +28,13 @@ function rendered(score: Score, sound: ScoreSound, stretch = { from: 0, to: scor
   const frames = stretchFrames(score, stretch, SR, sound.tail);
   const whole = { left: new Float32Array(frames), right: new Float32Array(frames) };
   let done = 0;
-  for (const { left, right } of renderScore(score, stretch, SR, sound, 5000)) {
-    whole.left.set(left, done);
-    whole.right.set(right, done);
-    done += left.length;
+  const render = new ScoreRender(score, stretch, SR, sound);
+  while (!render.isDone) {
+    const audio = render.next();
+    if (!audio) continue;
+    whole.left.set(audio.left, done);
+    whole.right.set(audio.right, done);
+    done += audio.left.length;
   }
   expect(done).toBe(frames);
   return whole;

@@ -1,0 +1,145 @@
+import { MAX_TRACKS, PADS } from '../document/limits';
+import { WITH_TRACK } from '../document/mix';
+import type { MixBus } from '../sound/mix/mixBus';
+import type { Strip } from '../sound/mix/strip';
+import type { VoicePool } from '../sound/voicePool';
+import { NONE, Ringing } from './ringing';
+import type { TrackTape } from './trackTape';
+
+/**
+ * The sound of each track, before its level: its voices together, through its channel; and what of its pads goes to groups. It is rendered
+ * here, or by another engine, and handed over on a tape.
+ */
+export class TrackSounds {
+  /** Id of the only track that is heard; null: all are. */
+  heard: number | null = null;
+  /** What is written by this engine, or by another one and read by this. */
+  private written: TrackTape | null = null;
+  private read: TrackTape | null = null;
+  /** The group that each pad of each track goes to, or WITH_TRACK; and which tracks have one that goes to any. */
+  private readonly padGoesTo = new Int8Array(MAX_TRACKS * PADS).fill(WITH_TRACK);
+  private readonly hasApart = new Uint8Array(MAX_TRACKS);
+  private readonly ringing: Ringing;
+
+  /** @param strips by track */
+  constructor(
+    private readonly pool: VoicePool,
+    private readonly strips: readonly Strip[],
+  ) {
+    this.ringing = new Ringing(pool.voices);
+  }
+
+  // --- where pads go ----------------------------------------------------------------------------------------
+
+  /** @param group that a pad goes to, or WITH_TRACK */
+  send(track: number, pad: number, group: number): void {
+    this.padGoesTo[track * PADS + pad] = group;
+    const ofTrack = this.padGoesTo.subarray(track * PADS, (track + 1) * PADS);
+    this.hasApart[track] = ofTrack.some((to) => to !== WITH_TRACK) ? 1 : 0;
+  }
+
+  trackRemoved(track: number): void {
+    this.padGoesTo.fill(WITH_TRACK, track * PADS, (track + 1) * PADS);
+    this.hasApart[track] = 0;
+  }
+
+  /** Whether pads of any track go to a group. */
+  goTo(group: number): boolean {
+    return this.padGoesTo.includes(group);
+  }
+
+  /** Whether pads of a track go to any group. */
+  areApart(track: number): boolean {
+    return this.hasApart[track] === 1;
+  }
+
+  // --- two engines ------------------------------------------------------------------------------------------
+
+  /** What is rendered from now on goes onto a tape. */
+  writeTo(tape: TrackTape): void {
+    this.written = tape;
+  }
+
+  /** From now on no voice is rendered: what another engine has written is. */
+  readFrom(tape: TrackTape): void {
+    this.read = tape;
+  }
+
+  /** Whether the channel of a track is rendered by this engine: of three the one that writes takes one, so both are about as busy. */
+  private treats(track: number): boolean {
+    const isWriters = track % 3 === 0;
+    return this.read === null ? this.written === null || isWriters : !isWriters;
+  }
+
+  // --- sound ------------------------------------------------------------------------------------------------
+
+  /** Before each stretch: looks which voices ring. */
+  beginStretch(): void {
+    this.ringing.look();
+  }
+
+  /**
+   * Renders a track but for its pads that go to groups.
+   * @param bus that only the track is in afterwards
+   * @param frames up to MAX_STRETCH
+   * @param frame the engine's first of these
+   * @returns whether anything sounds; if not, the bus stays as it was
+   */
+  render(bus: MixBus, track: number, frames: number, frame: number): boolean {
+    const strip = this.strips[track]!;
+    let sounds = this.bringVoices(bus, track, WITH_TRACK, frames);
+    if (this.treats(track) && (sounds || strip.isAwake)) {
+      if (!sounds) bus.clear(frames);
+      strip.treat(bus, frames, frame);
+      sounds = true;
+    }
+    this.written?.writeBus(sounds ? bus : null, frames);
+    return sounds;
+  }
+
+  /** Renders the pads of a track that go to a group: they pass by its channel. See `render`. */
+  renderApart(bus: MixBus, track: number, group: number, frames: number): boolean {
+    const sounds = this.bringVoices(bus, track, group, frames);
+    this.written?.writeBus(sounds ? bus : null, frames);
+    return sounds;
+  }
+
+  /** After each stretch: voices that have ended in the engine that renders them have ended in the other. */
+  endStretch(): void {
+    if (this.read) this.endAsRead(this.read);
+    else if (this.written) this.writeEnds(this.written);
+  }
+
+  private bringVoices(bus: MixBus, track: number, group: number, frames: number): boolean {
+    if (this.read) return this.read.readBus(bus, frames);
+    return this.ringing.on(track) > 0 && this.renderVoices(bus, track, group, frames);
+  }
+
+  private renderVoices(bus: MixBus, track: number, group: number, frames: number): boolean {
+    const { voices, clock } = this.pool;
+    let any = false;
+    bus.clear(frames);
+    for (let place = this.ringing.first(track); place !== NONE; place = this.ringing.next(place)) {
+      const voice = voices[place]!;
+      if (this.padGoesTo[track * PADS + voice.pad] !== group) continue;
+      voice.render(bus, frames, clock);
+      any = true;
+    }
+    // They go on, unheard.
+    if (any && this.heard !== null && this.heard !== track) bus.clear(frames);
+    return any;
+  }
+
+  private writeEnds(tape: TrackTape): void {
+    for (let track = 0; track < MAX_TRACKS; track++) {
+      for (let place = this.ringing.first(track); place !== NONE; place = this.ringing.next(place)) {
+        if (!this.pool.voices[place]!.active) tape.write(place);
+      }
+    }
+    tape.write(NONE);
+  }
+
+  private endAsRead(tape: TrackTape): void {
+    for (let place = tape.read(); place !== NONE; place = tape.read()) this.pool.voices[place]!.active = false;
+  }
+}

@@ -1,0 +1,74 @@
+import type { Engine } from '../engine/engine';
+import type { Stereo } from '../engine/offline';
+import type { Replay } from '../engine/replay';
+import { LIMITER_LATENCY } from '../sound/limiter';
+import type { Stretch } from './make';
+import { beginScore } from './replayScore';
+import type { Score } from './score';
+import { ScoreTime } from './scoreTime';
+
+/** Seconds after a stretch in which its sounds ring out. */
+export const TAIL_SECONDS = 4;
+
+/** Frames of one piece: what sixteen tracks sound like in it fits into a processor's cache. */
+const PIECE = 4096;
+
+export interface ScoreSound {
+  /** Id of the only track that is heard; null: all of them. */
+  track: number | null;
+  /** Through the limiter; before it, the tracks add up to the mix. */
+  limited: boolean;
+  /** What rings on after the stretch, too. */
+  tail: boolean;
+}
+
+/** Frames of a stretch of a score. */
+export function stretchFrames(score: Score, { from, to }: Stretch, sampleRate: number, tail: boolean): number {
+  const time = new ScoreTime(score, sampleRate);
+  const frames = Math.round(time.frameAt(to)) - Math.round(time.frameAt(from));
+  return frames + (tail ? TAIL_SECONDS * sampleRate : 0);
+}
+
+/**
+ * Renders a stretch of a score, piece by piece. All sounds of one stretch have the same length and lie sample on sample. Two renders of the
+ * same are cut alike: the engine of one can read the tracks that the engine of the other has written (see `TrackTape`).
+ */
+export class ScoreRender {
+  private readonly replay: Replay;
+  /** Frames of the engine: the first that is wanted, and the one after the last. */
+  private readonly start: number;
+  private readonly end: number;
+
+  constructor(
+    score: Score,
+    stretch: Stretch,
+    sampleRate: number,
+    private readonly sound: ScoreSound,
+  ) {
+    const { replay, start } = beginScore(score, sampleRate, stretch.from);
+    this.replay = replay;
+    // The limiter tells of everything a little later.
+    this.start = start + (sound.limited ? LIMITER_LATENCY : 0);
+    this.end = this.start + stretchFrames(score, stretch, sampleRate, sound.tail);
+  }
+
+  get engine(): Engine {
+    return this.replay.engine;
+  }
+
+  get isDone(): boolean {
+    return this.replay.frame >= this.end;
+  }
+
+  /** Renders the next piece. Null: it lies before the stretch, where something may ring that is heard in it. */
+  next(): Stereo | null {
+    const { replay, start } = this;
+    const isWanted = replay.frame >= start;
+    const frames = Math.min(PIECE, (isWanted ? this.end : start) - replay.frame);
+    const audio = { left: new Float32Array(frames), right: new Float32Array(frames) };
+    replay.process(audio.left, audio.right);
+    replay.engine.events.clear();
+    if (replay.frame === start) replay.engine.hear(this.sound);
+    return isWanted ? audio : null;
+  }
+}

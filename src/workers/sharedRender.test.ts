@@ -1,0 +1,46 @@
+import type { Stereo } from '@/core/engine/offline';
+import { readScore } from '@/core/score/readScore';
+import type { Score } from '@/core/score/score';
+import { copied, performed, play, SR } from '@/core/score/score.testing';
+import { stretchFrames } from '@/core/score/scoreRender';
+import { renderMixed, renderTracks, type Part } from './sharedRender';
+
+let channel: MessageChannel;
+beforeEach(() => (channel = new MessageChannel()));
+// A port that listens keeps the process alive.
+afterEach(() => channel.port1.close());
+
+function demoScore(): Score {
+  const run = performed([play(1000)], 3 * SR);
+  return readScore(copied(run), run);
+}
+
+async function all(port: MessagePort | null, score: Score, part: Part): Promise<Stereo> {
+  const pieces: Stereo[] = [];
+  for await (const piece of renderMixed(port, score, SR, part)) pieces.push(piece);
+  const joined = (side: keyof Stereo) => Float32Array.from(pieces.flatMap((piece) => [...piece[side]]));
+  return { left: joined('left'), right: joined('right') };
+}
+
+test('what two workers render together is to the bit what one renders alone: mix and stems, one after the other', async () => {
+  const score = demoScore();
+  const stretch = { from: 960, to: score.length };
+  renderTracks(channel.port2, demoScore(), SR);
+  const sounds = [null, score.tracks[0]!.id, score.tracks[1]!.id].map((track) => ({ track, limited: track === null, tail: false })); // prettier-ignore
+  for (const sound of sounds) {
+    const alone = await all(null, score, { stretch, sound });
+    const together = await all(channel.port1, score, { stretch, sound });
+    expect(together.left.length).toBe(stretchFrames(score, stretch, SR, false));
+    expect(together.left.some((x) => x > 0.01)).toBe(true);
+    expect([sound.track, together.left.findIndex((x, i) => x !== alone.left[i])]).toEqual([sound.track, -1]);
+    expect([sound.track, together.right.findIndex((x, i) => x !== alone.right[i])]).toEqual([sound.track, -1]);
+  }
+}, 60_000);
+
+test('what goes wrong in the worker that renders the tracks ends the render, with its reason', async () => {
+  const broken = demoScore();
+  Object.defineProperty(broken, 'tempo', { get: () => { throw new Error('no tempo'); } }); // prettier-ignore
+  renderTracks(channel.port2, broken, SR);
+  const part = { stretch: { from: 0, to: 960 }, sound: { track: null, limited: true, tail: false } };
+  await expect(all(channel.port1, demoScore(), part)).rejects.toThrow('no tempo');
+});
