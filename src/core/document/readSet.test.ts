@@ -236,6 +236,14 @@ describe('reading a stored set', () => {
     expect(readSet(text(damage))).toEqual({ error: expect.stringMatching(message) });
   }); // prettier-ignore
 
+  test.each<[(set: any) => void, RegExp]>([
+    [(s) => (s.tracks[0].kit.pads[2].sound.source.made = 'thunder'), /^At tracks 1, kit, pads 3, sound, source, made: must be one of kick(, \w+){7} and \d+ more, and is “thunder”\.$/],
+    [(s) => (s.tracks[0].kit.pads[0].note = 36.5), /^At tracks 1, kit, pads 1, note: must be a whole number, and is 36\.5\.$/],
+    [(s) => (s.tempo = '112'), /^At tempo: must be a number, and is “112”\.$/],
+    [(s) => (s.tempo = null), /^At tempo: must be a number\.$/],
+    [(s) => (s.tracks[0].patterns[0].name = 'x'.repeat(500)), /^At tracks 1, patterns 1, name: must be shorter than or equal to \d+ characters\.$/],
+  ])('says it in words that can be read: %#', (damage, words) => expect(readSet(text(damage))).toEqual({ error: expect.stringMatching(words) })); // prettier-ignore
+
   test.each(['', 'null', '[]', '7', '"set"', '{', '{"schema":1}', '[[[['])('refuses %j with a sentence', (raw) => {
     expect(readSet(raw)).toEqual({ error: expect.stringMatching(/\.$/) });
   });

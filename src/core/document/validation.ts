@@ -100,7 +100,33 @@ function firstProblem(errors: readonly ValidationError[], path: string): string 
   const here = path + step;
   if (error.children?.length) return firstProblem(error.children, here);
   const [message = 'it is not valid'] = Object.values(error.constraints ?? {});
-  return `At ${here}: ${message.replace(`value in ${error.property} `, '').replace(`${error.property} `, '')}.`;
+  const told = message.replace(`value in ${error.property} `, '').replace(`${error.property} `, '');
+  return `At ${here}: ${inPlainWords(told)}${found(error.value)}.`;
+}
+
+/** Values that are told of a list of all that may be. */
+const TOLD_VALUES = 8;
+/** Letters of what was found that are told. */
+const TOLD_LETTERS = 40;
+
+/** What the package says is for programmers, and lists of what may be are too long to be read. */
+function inPlainWords(message: string): string {
+  const [rule, list] = message.split(' of the following values: ');
+  if (list !== undefined) {
+    const values = list.split(', ');
+    const more = values.length - TOLD_VALUES;
+    return `${rule} of ${values.slice(0, TOLD_VALUES).join(', ')}${more > 0 ? ` and ${more} more` : ''}`;
+  }
+  return message
+    .replace('a number conforming to the specified constraints', 'a number')
+    .replace('an integer number', 'a whole number');
+}
+
+/** What is there instead, where that can be told in short. */
+function found(value: unknown): string {
+  if (typeof value !== 'string' && typeof value !== 'number') return '';
+  const words = typeof value === 'string' ? `“${value}”` : String(value);
+  return words.length > TOLD_LETTERS ? '' : `, and is ${words}`;
 }
 
 // --- the fast way -------------------------------------------------------------------------------------------
