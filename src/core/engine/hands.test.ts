@@ -64,3 +64,14 @@ test('a stroke whose time cannot be told, or lies ahead, counts as struck now: i
     expect(rig.of('recorded').map((e) => e.struck)).toEqual([960]);
   }
 });
+
+test('who says to have heard what sounded an age ago holds nothing up', () => {
+  const ages = [-1e308, -1e15, -1e9];
+  const rig = new Rig().tell(pattern(), { type: 'record', on: true, session: 1 }, { type: 'noteRepeat', on: true, latch: false }, PLAY); // prettier-ignore
+  ages.forEach((heard, i) => {
+    rig.tell({ type: 'padDown', track: 0, pad: i, velocity: 1, heard, id: 2 * i + 1 }).runTo(BEAT * (i + 2));
+    rig.tell({ type: 'padUp', track: 0, pad: i, heard });
+  });
+  rig.runTo(BEAT * 8);
+  expect(new Set(rig.of('sounded').map((e) => e.pad))).toEqual(new Set([0, 1, 2]));
+});

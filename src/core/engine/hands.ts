@@ -9,6 +9,9 @@ import type { Transport } from './transport';
 import type { EventQueue } from '../protocol/events';
 import { MAX_TRACKS, PADS } from '../document/limits';
 
+/** Frames after which nobody strikes to what sounded: a minute, longer than any page stands still that is still played. */
+const LONGEST_AGO = 60 * 48000;
+
 /** A pad that is held down: the hit that it struck, and where. */
 class HeldPad {
   down = false;
@@ -119,9 +122,12 @@ export class Hands implements Part {
     }
   }
 
-  /** Engine frame of what was heard at an output frame. Nothing can be heard before it is made. */
+  /**
+   * Engine frame of what was heard at an output frame. Nothing can be heard before it is made, nor long after: a beat is found by counting
+   * from there, which would take without end.
+   */
   private heardFrame(output: number): number {
     const { frame } = this.transport;
-    return Number.isFinite(output) ? Math.min(frame, output - LIMITER_LATENCY) : frame;
+    return Number.isFinite(output) ? Math.max(frame - LONGEST_AGO, Math.min(frame, output - LIMITER_LATENCY)) : frame;
   }
 }
