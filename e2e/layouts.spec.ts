@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { touchItem } from './support/menu';
+import { menuIsThere, touchItem } from './support/menu';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
@@ -188,7 +188,7 @@ for (const [width, height, way] of [
 test('type grows with the room, and what holds it: cards, keys, places and names of lanes', async ({ app, page }) => {
   await app.open();
   /** Size of type and width of what has a name, px. */
-  const sizes = (role: 'button' | 'link', name: string) =>
+  const sizes = (role: 'button' | 'link' | 'menuitem', name: string) =>
     page.getByRole(role, { name, exact: true }).evaluate((of) => {
       const words = [...of.querySelectorAll('*')].filter(
         (part) => part.children.length === 0 && part.textContent !== '',
@@ -203,7 +203,17 @@ test('type grows with the room, and what holds it: cards, keys, places and names
     await page.getByRole('link', { name: 'Steps', exact: true }).click();
     return [...launch, await sizes('link', 'Steps'), await sizes('button', 'Hear Kick')];
   };
+  /** Size of type of an item of a menu, and of a field. */
+  const words = async () => {
+    await app.button('Set menu').click();
+    await menuIsThere(page);
+    const { type } = await sizes('menuitem', 'Setup');
+    await touchItem(page, 'All sets');
+    const field = page.getByRole('textbox', { name: 'Name of Rink Night' });
+    return [type, parseFloat(await field.evaluate((of) => getComputedStyle(of).fontSize))];
+  };
   const [phone, before] = [await read(390, 844), await read(1280, 800)];
+  const [item, field] = await words();
   expect(phone.map(({ type }) => type)).toEqual(before.map(({ type }) => type));
   for (const [width, height, times] of [[1920, 1080, 1.18], [2560, 1440, 1.4]] as const) {
     const after = await read(width, height);
@@ -211,6 +221,10 @@ test('type grows with the room, and what holds it: cards, keys, places and names
       expect(type / before[i]!.type).toBeCloseTo(times, 2);
       expect(px / before[i]!.width).toBeGreaterThan(times - 0.01);
     }
+    const [largerItem, largerField] = await words();
+    expect(largerItem! / item!).toBeCloseTo(times, 2);
+    // In whole pixels.
+    expect(Math.abs(largerField! - field! * times)).toBeLessThanOrEqual(0.5);
   } // prettier-ignore
 });
 

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { TextField } from '../shared/TextField';
 import { MAX_NOTE } from '@/core/document/limits';
 import type { Run } from '@/core/document/run';
 import { NameField } from '../shared/NameField';
@@ -18,9 +18,7 @@ export function RunAbout({ run }: { run: Run }) {
         name={run.name}
         onName={(name) => void store.change(run, { name })}
       />
-      <TextInput
-        mode="outlined"
-        dense
+      <TextField
         multiline
         label="Note"
         aria-label={`Note on ${run.name}`}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { Text, TextInput } from 'react-native-paper';
+import { Text } from 'react-native-paper';
 import { MAX_NOTE } from '@/core/document/limits';
 import type { LibrarySet } from '@/core/library/librarySet';
 import { setNoted, setRenamed } from '@/store/aboutSlice';
@@ -8,6 +8,7 @@ import { useAppDispatch } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { KeyRow } from '../shared/KeyRow';
 import { NameField } from '../shared/NameField';
+import { TextField } from '../shared/TextField';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { WORDS_STRONG } from '../theme/tokens';
@@ -74,9 +75,7 @@ export function SetView({ set, isOpen, onBack, onGone }: Props) {
 function Note({ name, note, onNote }: { name: string; note: string; onNote: (text: string) => void }) {
   const [text, setText] = useState(note);
   return (
-    <TextInput
-      mode="outlined"
-      dense
+    <TextField
       multiline
       label="Note"
       aria-label={`Note on ${name}`}

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Text, TextInput } from 'react-native-paper';
+import { Text } from 'react-native-paper';
 import { MAX_NOTE } from '@/core/document/limits';
 import type { BeatSet } from '@/core/document/set';
 import type { KeptVersion, LibrarySet } from '@/core/library/librarySet';
@@ -11,6 +11,7 @@ import { useAppDispatch, useAppSelector } from '@/store/store';
 import { Choice } from '../shared/Choice';
 import { ControlButton } from '../shared/ControlButton';
 import { KeyRow } from '../shared/KeyRow';
+import { TextField } from '../shared/TextField';
 import { Words } from '../shared/Words';
 import { useTokens } from '../theme/theme';
 import { RADIUS, WORDS_STRONG } from '../theme/tokens';
@@ -94,9 +95,7 @@ function KeepVersion() {
   };
   return (
     <View style={styles.row}>
-      <TextInput
-        mode="outlined"
-        dense
+      <TextField
         label="What is different"
         aria-label="What is different"
         value={note}

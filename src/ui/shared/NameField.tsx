@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { TextInput } from 'react-native-paper';
+import { TextField } from './TextField';
 import { MAX_NAME } from '@/core/document/limits';
 
 interface Props {
@@ -17,14 +17,11 @@ export function NameField({ label, name, onName, caption = 'Name', most = MAX_NA
   const [text, setText] = useState(name);
   const commit = () => (text.trim() !== '' && text !== name ? onName(text) : setText(name));
   return (
-    <TextInput
-      mode="outlined"
-      dense
+    <TextField
       label={caption}
       aria-label={label}
       value={text}
       maxLength={most}
-      autoComplete="off"
       onChangeText={setText}
       onBlur={commit}
       onSubmitEditing={commit}

@@ -1,7 +1,8 @@
 import { Fragment, useRef, useState, type ComponentProps } from 'react';
-import { View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { Divider, Menu } from 'react-native-paper';
 import type { IconName } from '../theme/icons';
+import { grown } from '../theme/type';
 import { giveFocusBack, lastPress } from '../shell/focus';
 import { ControlButton } from './ControlButton';
 
@@ -55,6 +56,12 @@ export function PopMenu({ items, grow, ...button }: Props) {
                     title={title}
                     leadingIcon={icon}
                     trailingIcon={chosen ? 'check' : undefined}
+                    style={styles.item}
+                    containerStyle={styles.row}
+                    contentStyle={{
+                      maxWidth: grown(WORDS_WIDTH[Number(icon !== undefined) + Number(chosen === true)]!),
+                    }}
+                    titleStyle={styles.title}
                     onPress={() => {
                       close();
                       act();
@@ -69,3 +76,13 @@ export function PopMenu({ items, grow, ...button }: Props) {
     </View>
   );
 }
+
+/** Greatest width of an item's words beside no icon, one and two, px on a phone. */
+const WORDS_WIDTH = [268, 232, 208] as const;
+
+// Measures of the package, which grow with the room.
+const styles = StyleSheet.create({
+  item: { height: grown(48), maxWidth: grown(280) },
+  row: { alignItems: 'center' },
+  title: { fontSize: grown(18), lineHeight: grown(24) },
+});

@@ -1,5 +1,5 @@
 import { StyleSheet, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { TextField } from './TextField';
 import { ControlButton } from './ControlButton';
 
 /** Where a long list is searched. */
@@ -7,14 +7,11 @@ export function SearchField(props: { label: string; text: string; onText: (text:
   const { label, text, onText } = props;
   return (
     <View style={styles.search}>
-      <TextInput
-        mode="outlined"
-        dense
+      <TextField
         role="searchbox"
         aria-label={label}
         placeholder={label}
         value={text}
-        autoComplete="off"
         onChangeText={onText}
         style={styles.text}
       />

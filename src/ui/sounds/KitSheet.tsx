@@ -1,7 +1,7 @@
 import { nanoid } from '@reduxjs/toolkit';
 import { useState } from 'react';
 import { useStore } from 'react-redux';
-import { TextInput } from 'react-native-paper';
+import { TextField } from '../shared/TextField';
 import { POLISHED_FLOOR } from '@/core/document/kits';
 import { kindName } from '@/core/document/soundKinds';
 import { MOST_TAG_LETTERS, MOST_TAGS, type Shelved } from '@/core/shelf/shelved';
@@ -46,15 +46,7 @@ export function KitSheet() {
         name={kit.name}
         onName={(name) => dispatch(kitNamed({ track, name }))}
       />
-      <TextInput
-        mode="outlined"
-        dense
-        label="Tags, with commas between"
-        aria-label="Tags of the kit"
-        value={tags}
-        autoComplete="off"
-        onChangeText={setTags}
-      />
+      <TextField label="Tags, with commas between" aria-label="Tags of the kit" value={tags} onChangeText={setTags} />
       <KeyRow
         keys={[
           { label: 'Save kit', text: 'Save kit', act: () => keep(entry()) },
