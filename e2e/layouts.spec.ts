@@ -3,12 +3,13 @@ import { menuIsThere, touchItem } from './support/menu';
 import { expect, test, type App } from './support/app';
 import { heard, listen, of } from './support/ear';
 import { demoSet } from './support/sets';
+import { cutWords } from './support/words';
 
 /** CSS px of devices that are common, upright and lying, and of a desk's window, also at 200 % zoom (common practice). */
 const SIZES = {
   upright: [[390, 844], [375, 667], [320, 568], [768, 1024]],
   lying: [[844, 390], [667, 375], [640, 400]],
-  wide: [[1280, 800], [1180, 820], [1000, 700], [1920, 1080]],
+  wide: [[1280, 800], [1180, 820], [1000, 700], [1920, 1080], [2560, 1440]],
 } as const; // prettier-ignore
 /** The least side of a target for a finger, px: WCAG 2.2, 2.5.5 (enhanced). */
 const TARGET = 44;
@@ -96,6 +97,7 @@ for (const [held, sizes] of Object.entries(SIZES)) {
           `cut on ${place}`,
         ).toEqual([]);
         expect(overlapping(fixed), `overlapping on ${place}`).toEqual([]);
+        expect(await cutWords(page), `cut on ${place}, ${width} x ${height}`).toEqual([]);
         expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), `wider on ${place}`).toBeLessThanOrEqual(0); // prettier-ignore
         if (place === 'Pads') {
           const pads = all.filter((c) => c.name.startsWith('Pad '));

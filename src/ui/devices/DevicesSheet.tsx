@@ -10,8 +10,9 @@ import { Words } from '../shared/Words';
 import { useControllers } from './ControllersContext';
 import { DeviceCard } from './DeviceCard';
 import { MonitorLog } from './MonitorLog';
+import { ALL_OF_ITS_WORDS } from '../theme/type';
 
-const GROW = { flexGrow: 1, flexBasis: 130 } as const;
+const GROW = { flexGrow: 1, flexBasis: 130, minWidth: ALL_OF_ITS_WORDS } as const;
 const ROW = { flexDirection: 'row', gap: 4, flexWrap: 'wrap' } as const;
 
 /** What is plugged in, what it does, and what arrives from it. */

@@ -6,6 +6,7 @@ import { sheetShown } from '@/store/sessionSlice';
 import { useAppDispatch, useAppSelector, type Store } from '@/store/store';
 import { ControlButton } from '../shared/ControlButton';
 import { useSharesRoom } from '../shared/PaneContext';
+import { grown } from '../theme/type';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { useRoom } from '../theme/room';
 import { LaunchPlan } from './LaunchPlan';
@@ -67,7 +68,7 @@ const styles = StyleSheet.create({
   main: { flex: 1, minHeight: 0, minWidth: 0, paddingTop: 4, gap: 4 },
   beside: { flexGrow: 3 },
   /** Sheets leave Lift and Stop all in reach. */
-  left: { flexGrow: 0, flexShrink: 0, flexBasis: PADS_WIDTH + 16 },
+  left: { flexGrow: 0, flexShrink: 0, flexBasis: grown(PADS_WIDTH + 16) },
   rows: { flex: 1, minHeight: 0, paddingLeft: 8 },
   add: { paddingVertical: 8, paddingRight: 8, alignItems: 'flex-start' },
 });

@@ -3,7 +3,7 @@ import { Text } from 'react-native-paper';
 import { useTokens } from '../theme/theme';
 import { WORDS } from '../theme/tokens';
 import { ControlButton } from './ControlButton';
-import { grown } from '../theme/type';
+import { ALL_OF_ITS_WORDS, grown } from '../theme/type';
 
 interface Props<T extends string | number> {
   /** Accessible name of the whole choice. */
@@ -45,6 +45,6 @@ export function Segments<T extends string | number>({ label, caption, value, opt
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
-  option: { flexGrow: 1, flexBasis: 0, minWidth: 46, paddingHorizontal: 2 },
+  option: { flexGrow: 1, flexBasis: 46, minWidth: ALL_OF_ITS_WORDS, paddingHorizontal: 2 },
   caption: { width: 74, alignSelf: 'center', fontFamily: WORDS, fontSize: grown(16), lineHeight: grown(20) },
 });

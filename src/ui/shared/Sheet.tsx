@@ -15,7 +15,7 @@ import { grown } from '../theme/type';
 /** How far keys scroll, as a share of what is seen. */
 const SCROLLS: Record<string, number> = { ArrowDown: 0.15, ArrowUp: -0.15, PageDown: 0.9, PageUp: -0.9, Home: -1e4, End: 1e4 }; // prettier-ignore
 
-/** Width of the pads on a wide screen: sheets leave them free to be played. */
+/** Width of the pads on a wide screen, which grows with the room: sheets leave them free to be played. */
 export const PADS_WIDTH = 520;
 
 interface Props {
@@ -99,7 +99,7 @@ export function SheetTitle({ children }: { children: string }) {
 
 const styles = StyleSheet.create({
   sheet: { position: 'absolute', left: 0, right: 0, top: 0, bottom: 0, zIndex: 2 },
-  beside: { left: PADS_WIDTH + 16, borderLeftWidth: 1 },
+  beside: { left: grown(PADS_WIDTH + 16), borderLeftWidth: 1 },
   half: { bottom: '40%', borderBottomWidth: 2 },
   head: {
     flexDirection: 'row',
@@ -107,9 +107,9 @@ const styles = StyleSheet.create({
     gap: 8,
     paddingHorizontal: 12,
     paddingVertical: 6,
-    maxWidth: 720,
+    maxWidth: grown(720),
   },
   name: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(30), flex: 1 },
-  content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: 720, width: '100%' },
+  content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: grown(720), width: '100%' },
   title: { fontFamily: WORDS_STRONG, fontSize: grown(18), lineHeight: grown(24), marginTop: 8 },
 });

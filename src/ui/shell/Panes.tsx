@@ -4,6 +4,7 @@ import type { Place } from '@/store/settingsSlice';
 import { useAppSelector } from '@/store/store';
 import { Guard } from '../shared/Guard';
 import { PaneProvider } from '../shared/PaneContext';
+import { grown } from '../theme/type';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { useRoom } from '../theme/room';
 import { PLACE_SCREENS, panesIn } from './placeScreens';
@@ -49,5 +50,5 @@ const styles = StyleSheet.create({
   pane: { flexGrow: 1, flexShrink: 1, flexBasis: 0, minWidth: 0, minHeight: 0 },
   /** Below others, pads are still to be struck without looking. */
   larger: { flexGrow: 1.3 },
-  pads: { flexGrow: 0, flexShrink: 0, flexBasis: PADS_WIDTH + 16 },
+  pads: { flexGrow: 0, flexShrink: 0, flexBasis: grown(PADS_WIDTH + 16) },
 });

@@ -17,6 +17,7 @@ import { OtherTab } from './OtherTab';
 import { PLACE_SCREENS, panesIn, placeAt } from './placeScreens';
 import { Panes } from './Panes';
 import { Places } from './Places';
+import { grown } from '../theme/type';
 import { PADS_WIDTH } from '../shared/Sheet';
 import { useInstrument } from '../shared/InstrumentContext';
 import { whenIdle } from '../shared/whenIdle';
@@ -105,7 +106,7 @@ const styles = StyleSheet.create({
   /** Notices reach down from it. */
   banner: { zIndex: 1 },
   /** A sheet lies on the rest. */
-  beside: { maxWidth: PADS_WIDTH + 16 },
+  beside: { maxWidth: grown(PADS_WIDTH + 16) },
   /** For screen readers. */
   unseen: { position: 'absolute', width: 1, height: 1, overflow: 'hidden', opacity: 0 },
 });

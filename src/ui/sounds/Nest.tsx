@@ -121,9 +121,9 @@ const styles = StyleSheet.create({
     paddingTop: 2,
     overflow: 'hidden',
   },
-  tall: { height: 84 },
+  tall: { height: grown(84) },
   picture: { height: 20, paddingHorizontal: 2 },
-  tallPicture: { height: 44, paddingHorizontal: 3 },
+  tallPicture: { height: grown(44), paddingHorizontal: 3 },
   // A container, so that the name can take its size from it.
   nameBox: { flex: 1, justifyContent: 'center', containerType: 'inline-size' } as ViewStyle,
   name: { fontFamily: WORDS_STRONG, lineHeight: '1.1em' as unknown as number, textAlign: 'center' },

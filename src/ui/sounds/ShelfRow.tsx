@@ -49,7 +49,7 @@ export function ShelfRow({ entry, isTried, onTry }: { entry: Shelved; isTried: b
           <Text numberOfLines={1} style={[styles.name, { color: tokens.wing }]}>
             {name}
           </Text>
-          <Text numberOfLines={1} style={[styles.more, { color: tokens.cap }]}>
+          <Text numberOfLines={3} style={[styles.more, { color: tokens.cap }]}>
             {isTried ? `tried · ${more}` : more}
           </Text>
         </View>

@@ -239,7 +239,7 @@ const styles = StyleSheet.create({
   place: { flex: 1, minHeight: 0 },
   content: { padding: 8, gap: 6 },
   beside: { flex: 1, minHeight: 0, flexDirection: 'row' },
-  left: { width: PADS_WIDTH + 16, flexGrow: 0, flexShrink: 0 },
+  left: { width: grown(PADS_WIDTH + 16), flexGrow: 0, flexShrink: 0 },
   half: { flex: 1 },
   right: { flex: 1 },
   row: { flexDirection: 'row', gap: 6 },
