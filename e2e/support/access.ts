@@ -1,8 +1,10 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect } from './app';
+import { cutWords } from './words';
 
-/** An upright phone, a phone that lies, and a desk. */
+/** The smallest phone there is, an upright one, one that lies, and a desk. */
+const SMALL = { width: 320, height: 568 };
 const PHONE = { width: 390, height: 844 };
 const LYING = { width: 844, height: 390 };
 const DESK = { width: 1280, height: 800 };
@@ -22,7 +24,7 @@ export async function expectUsable(page: Page, part?: string): Promise<void> {
  */
 export async function expectUsableEverywhere(page: Page, part?: string): Promise<void> {
   await expectUsable(page, part);
-  for (const size of [LYING, DESK]) {
+  for (const size of [SMALL, LYING, DESK]) {
     await page.setViewportSize(size);
     // A frame later it is laid out for it.
     await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
@@ -39,11 +41,11 @@ export async function onDesk(page: Page, tried: () => Promise<void>): Promise<vo
   await page.setViewportSize(PHONE);
 }
 
-/** Nothing is too small to press, and nothing overflows, once the page has taken its size. */
+/** Nothing is too small to press, nothing overflows, and no word is cut, once the page has taken its size. */
 async function expectFits(page: Page, part?: string): Promise<void> {
   // Some sheets are loaded when they are opened.
   if (part) await page.locator(part).first().waitFor();
-  const unfit = () =>
+  const tooSmall = () =>
     page.evaluate(() => {
       const small = [...document.querySelectorAll('[role="button"], [role="spinbutton"], a[href]')].flatMap(
         (element) => {
@@ -55,7 +57,7 @@ async function expectFits(page: Page, part?: string): Promise<void> {
       const { scrollWidth } = document.documentElement;
       return scrollWidth > innerWidth ? [...small, `${scrollWidth} wide`] : small;
     });
-  await expect.poll(unfit).toEqual([]);
+  await expect.poll(async () => [...(await tooSmall()), ...(await cutWords(page))]).toEqual([]);
 }
 
 /** To describe all that is well, too, takes axe most of its time. */

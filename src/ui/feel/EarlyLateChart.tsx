@@ -2,6 +2,7 @@ import { BarChart } from 'react-native-gifted-charts';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { earlyLate, histogram, offsetWords } from '@/core/sequence/earlyLate';
+import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS, WORDS } from '../theme/tokens';
 import { grown } from '../theme/type';
@@ -14,16 +15,20 @@ interface Props {
 }
 
 const HEIGHT = 92;
-const BARS_WIDTH = 300;
+/** Greatest width of all bars, px; and what a sheet and the frame leave beside them. */
+const MOST_WIDTH = 300;
+const BESIDE = 44;
 
 /** How early and how late: a histogram of struck minus grid, with its middle, its spread and the share that is close. */
 export default function EarlyLateChart({ name, offsets }: Props) {
   const tokens = useTokens();
+  const room = useRoom();
   const sum = earlyLate(offsets);
   if (!sum) return <Text style={[styles.words, { color: tokens.cap }]}>{name}: nothing was played here yet.</Text>;
   const bins = histogram(offsets);
   const most = Math.max(...bins.map((bin) => bin.count));
-  const bar = BARS_WIDTH / bins.length;
+  const width = Math.min(MOST_WIDTH, room.width - BESIDE);
+  const bar = width / bins.length;
   const xOf = (ms: number) => (bins.findIndex((bin) => bin.ms === ms) + 0.5) * bar - 1;
   const close = `${Math.round(sum.close * 100)} % within ±10 ms`;
   return (
@@ -40,14 +45,14 @@ export default function EarlyLateChart({ name, offsets }: Props) {
           spread {Math.round(sum.spread)} ms · {close} · {sum.count} {sum.count === 1 ? 'hit' : 'hits'}
         </Text>
       </View>
-      <View style={styles.bars} aria-hidden>
+      <View style={[styles.bars, { width }]} aria-hidden>
         <BarChart
           data={bins.map(({ ms, count }) => ({
             value: count,
             frontColor: Math.abs(ms) <= 10 ? tokens.moss : tokens.cap,
           }))}
           height={HEIGHT}
-          width={BARS_WIDTH}
+          width={width}
           maxValue={Math.max(1, most)}
           barWidth={bar - 3}
           spacing={3}
@@ -64,7 +69,7 @@ export default function EarlyLateChart({ name, offsets }: Props) {
           xAxisLabelsHeight={0}
         />
       </View>
-      <View aria-hidden style={styles.axis}>
+      <View aria-hidden style={[styles.axis, { width }]}>
         {[-50, -25, 0, 25, 50].map((ms) => (
           <Text key={ms} style={[styles.number, { color: tokens.cap, left: xOf(ms) - 20 }]}>
             {ms > 0 ? `+${ms}` : ms}
@@ -79,8 +84,8 @@ export default function EarlyLateChart({ name, offsets }: Props) {
 const styles = StyleSheet.create({
   frame: { borderRadius: RADIUS, padding: 10, gap: 6, overflow: 'hidden' },
   facts: { gap: 0 },
-  bars: { width: BARS_WIDTH, height: HEIGHT + 4, overflow: 'hidden' },
-  axis: { width: BARS_WIDTH, height: 16 },
+  bars: { height: HEIGHT + 4, overflow: 'hidden' },
+  axis: { height: 16 },
   number: {
     position: 'absolute',
     width: 40,

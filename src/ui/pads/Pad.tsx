@@ -77,11 +77,13 @@ const styles = StyleSheet.create({
     borderRadius: RADIUS,
     overflow: 'hidden',
     justifyContent: 'space-between',
-    padding: 8,
+    paddingHorizontal: 8,
+    // Less on a low pad, of the place that it lies on.
+    paddingVertical: 'min(8px, 7cqh)',
     touchAction: 'none',
     userSelect: 'none',
     cursor: 'pointer',
-  } as ViewStyle,
+  } as unknown as ViewStyle,
   glow: {
     position: 'absolute',
     width: 10,

@@ -8,6 +8,8 @@ const PAD_PX = 80;
 const GAP_PX = 6;
 /** Where the room is short the gaps give way before the pads do. */
 const SHORT_GAP_PX = 3;
+/** Below this height of a pad its name would be cut: tools above the pads scroll before that. */
+const LEAST_PX = 56;
 
 /** Pads of a row: four by four, or two rows of eight where the screen lies and is wide enough for them. */
 export function padColumns(room: Room, count: number = PADS): number {
@@ -42,6 +44,7 @@ export function PadBoard({ label, pads = ALL_PADS, ref, children }: Props) {
   const room = useRoom();
   const columns = padColumns(room, pads.length);
   const rows = Math.ceil(pads.length / columns);
+  const gap = room.layout === 'lying' || room.width < 360 ? SHORT_GAP_PX : GAP_PX;
   return (
     <div
       role="group"
@@ -50,7 +53,8 @@ export function PadBoard({ label, pads = ALL_PADS, ref, children }: Props) {
       onContextMenu={(event) => event.preventDefault()}
       style={{
         ...board,
-        gap: room.layout === 'lying' || room.width < 360 ? SHORT_GAP_PX : GAP_PX,
+        gap,
+        minHeight: rows * (LEAST_PX + gap) - gap,
         gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
         gridTemplateRows: `repeat(${rows}, minmax(0, 1fr))`,
       }}
@@ -64,9 +68,9 @@ export function PadBoard({ label, pads = ALL_PADS, ref, children }: Props) {
   );
 }
 
-const board = { flex: '1 1 0', minHeight: 0, minWidth: 0, display: 'grid', touchAction: 'none' } as const;
+const board = { flex: '1 1 0', minWidth: 0, display: 'grid', touchAction: 'none' } as const;
 // A container, so that what lies on it can take its size from it.
-const place = { display: 'flex', minWidth: 0, minHeight: 0, containerType: 'inline-size' } as const;
+const place = { display: 'flex', minWidth: 0, minHeight: 0, containerType: 'size' } as const;
 
 /** Size of a pad's name: as large as it fits, larger on larger pads. */
 export function padNameSize(name: string): object {

@@ -115,6 +115,7 @@ function PatternTools() {
         options={GRID_OPTIONS}
         numeric
         grow
+        style={styles.choice}
         onChoose={(name) => dispatch(gridSet(name))}
       />
       <ControlButton
@@ -170,6 +171,7 @@ function RepeatTools() {
         options={RATE_OPTIONS}
         numeric
         grow
+        style={styles.choice}
         onChoose={(name) => dispatch(repeatRateSet(name))}
       />
       <ControlButton
@@ -240,5 +242,6 @@ const styles = StyleSheet.create({
   share: { flex: 1, minWidth: 0 },
   more: { flexDirection: 'row', flexWrap: 'wrap', gap: 4 },
   group: { flexDirection: 'row', gap: 4, flexGrow: 1, flexShrink: 1, flexBasis: 320, minWidth: 0 },
+  choice: { paddingHorizontal: 0 },
   key: { flexGrow: 1, flexShrink: 1, flexBasis: 56, minWidth: 44, paddingHorizontal: 0 },
 });

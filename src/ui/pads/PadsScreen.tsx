@@ -1,6 +1,7 @@
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useAppSelector } from '@/store/store';
 import { useRoom } from '../theme/room';
+import { TOUCH } from '../theme/tokens';
 import { LaunchPads } from './LaunchPads';
 import { padColumns } from './PadBoard';
 import { PadGrid } from './PadGrid';
@@ -31,6 +32,7 @@ const styles = StyleSheet.create({
   tight: { padding: 3 },
   play: { flex: 1, minWidth: 0, gap: 6 },
   side: { flexDirection: 'row-reverse' },
-  tools: { flexGrow: 0, flexShrink: 0 },
+  // Pads keep the height that they need.
+  tools: { flexGrow: 0, flexShrink: 1, minHeight: TOUCH },
   column: { flexGrow: 0, flexShrink: 0, width: 116 },
 });
