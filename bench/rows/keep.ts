@@ -30,7 +30,7 @@ export async function keepRow(browser: Browser, base: string) {
     );
   const opened = await answer('Keep', '[aria-label="Keep 8 bars"]');
   const kept = await answer('Keep 8 bars', '[aria-label="Undo this"]');
-  const hits = await page.evaluate(() => /(\d+) hits/.exec(document.body.innerText)?.[1]);
+  const hits = await page.evaluate(() => /([\d,]+) hits/.exec(document.body.innerText)?.[1]);
   row(
     `Keep 8 of 64 bars of dense playing (${hits} hits kept)`,
     `${opened.toFixed(0)} ms to the sheet, ${kept.toFixed(0)} ms to the pattern (${steal()})`,

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import type { SoundKind } from '@/core/document/soundKinds';
 import { lanesOf } from '@/core/document/lanes';
 import type { PlayedStroke } from '@/core/record/justPlayed';
@@ -104,7 +105,7 @@ export function keep(store: Store, instrument: Instrument, { placed, from, lengt
   // With the song, the pattern goes on in step with how it was played.
   if (!beat && instrument.performance.anchor.playing) instrument.launchAt(track.id, from);
   const bars = length / ticksPerBar(set.meter);
-  store.dispatch(noticed(`Kept ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${hits.length} hits, as “${name}”.`, true));
+  store.dispatch(noticed(`Kept ${counted(bars, 'bar')}, ${counted(hits.length, 'hit')}, as “${name}”.`, true));
   return hits.length;
 }
 

@@ -89,7 +89,8 @@ export function setOfSong(song: MidiSong, choices: MidiChoices, name: string): B
   const end = Math.max(bar, Math.ceil(place(song.length) / bar - 1e-6) * bar);
   const cut = Math.min(choices.bars === null ? end : choices.bars * bar, Math.floor(MAX_TICKS / bar) * bar);
   const taken = song.parts.flatMap((part, i) => (choices.parts[i]?.taken ? [{ part, choice: choices.parts[i] }] : []));
-  if (taken.length > MAX_TRACKS) leftOut.push(`${taken.length - MAX_TRACKS} tracks: a set has ${MAX_TRACKS} at most.`);
+  if (taken.length > MAX_TRACKS)
+    leftOut.push(`${counted(taken.length - MAX_TRACKS, 'track')}: a set has ${MAX_TRACKS} at most.`);
   let lastId = -1;
   const tracks = taken.slice(0, MAX_TRACKS).map(({ part, choice }, id): Track => {
     const tones = choice.player === 'drums' ? undefined : tonesFor(choice.player, part);
@@ -208,7 +209,7 @@ function patternsOf(
       slots.set(content, (slot = patterns.length));
       const hits = stretch.slice(0, MAX_HITS).map((stroke) => ({ ...stroke, id: newId() }));
       if (hits.length < stretch.length)
-        leftOut.push(`“${name}”: ${stretch.length - hits.length} notes of one pattern.`);
+        leftOut.push(`“${name}”: ${counted(stretch.length - hits.length, 'note')} of one pattern.`);
       patterns.push({
         name: stretches.length > 1 ? `${name.slice(0, MAX_NAME - 5)} ${slot + 1}` : name,
         length: cut,

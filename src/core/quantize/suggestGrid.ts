@@ -1,4 +1,5 @@
 import { GRIDS, nearestLine, type GridName } from './grid';
+import { counted } from '../counted';
 import { median } from '../statistics';
 
 /** The grids that are suggested, coarsest first. Dotted grids are chosen, never suggested. */
@@ -102,7 +103,7 @@ function reasonFor(ticks: readonly number[], step: number, name: GridName, lane:
   const between = lines.filter((line) => line % coarser.ticks !== 0).length;
   const together = ticks.length - new Set(ticks.map((tick) => nearestLine(tick, coarser.ticks))).size;
   if (between === 0) return `${lane} fits ${name} best.`;
-  const hits = between === 1 ? '1 hit' : `${between} hits`;
+  const hits = counted(between, 'hit');
   const meet =
     together > 0 ? `; ${together === 1 ? 'one would meet another' : `${together} would meet others`} on it` : '';
   return `${lane} has ${hits} between the lines of ${coarser.name}${meet}: ${name} is the smallest division played.`;

@@ -1,6 +1,7 @@
 import { BarChart } from 'react-native-gifted-charts';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { counted } from '@/core/counted';
 import { earlyLate, histogram, offsetWords } from '@/core/sequence/earlyLate';
 import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
@@ -34,7 +35,7 @@ export default function EarlyLateChart({ name, offsets }: Props) {
   return (
     <View
       role="img"
-      aria-label={`${name}: ${offsetWords(sum.median)}, spread ${Math.round(sum.spread)} ms, ${close}, ${sum.count} hits`}
+      aria-label={`${name}: ${offsetWords(sum.median)}, spread ${Math.round(sum.spread)} ms, ${close}, ${counted(sum.count, 'hit')}`}
       style={[styles.frame, { backgroundColor: tokens.deep }]}
     >
       <View style={styles.facts}>
@@ -42,7 +43,7 @@ export default function EarlyLateChart({ name, offsets }: Props) {
           {name}: {offsetWords(sum.median)}
         </Text>
         <Text style={[styles.small, { color: tokens.cap }]}>
-          spread {Math.round(sum.spread)} ms · {close} · {sum.count} {sum.count === 1 ? 'hit' : 'hits'}
+          spread {Math.round(sum.spread)} ms · {close} · {counted(sum.count, 'hit')}
         </Text>
       </View>
       <View style={[styles.bars, { width }]} aria-hidden>

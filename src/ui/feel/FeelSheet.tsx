@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { useInstrument } from '../shared/InstrumentContext';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -181,7 +182,7 @@ function FeelOf({ pattern }: { pattern: Pattern }) {
 /** Shows the effect of a coarser grid before it is applied. */
 function Meeting({ count, onTake, onLeave }: { count: number; onTake: () => void; onLeave: () => void }) {
   const tokens = useTokens();
-  const hits = count === 1 ? '1 hit lands' : `${count} hits land`;
+  const hits = counted(count, 'hit lands', 'hits land');
   return (
     <View role="alert" style={[styles.meeting, { borderColor: tokens.straw }]}>
       <Text style={[styles.words, { color: tokens.wing }]}>
@@ -208,7 +209,7 @@ function Narrower({
   if (count.lanes + count.hits === 0) return null;
   const parts = [
     ...(count.lanes > 0 ? [count.lanes === 1 ? '1 lane' : `${count.lanes} lanes`] : []),
-    ...(count.hits > 0 ? [count.hits === 1 ? '1 hit' : `${count.hits} hits`] : []),
+    ...(count.hits > 0 ? [counted(count.hits, 'hit')] : []),
   ].join(' and ');
   const verb = count.lanes + count.hits === 1 ? 'has' : 'have';
   return (

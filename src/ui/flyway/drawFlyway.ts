@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { drawWingBars } from '../shared/drawWingBars';
 import { beatsUntil } from '@/core/time/position';
 import { ticksPerBar, ticksPerBeat, type Meter } from '@/core/time/ticks';
@@ -144,7 +145,7 @@ function drawComing(c: CanvasRenderingContext2D, view: FlywayView): void {
   const rows = Math.max(2, Math.floor(view.height / (FLAG_PX * view.type)));
   loopEnds(view).forEach((end, i) => {
     const beats = beatsUntil(end, now, meter);
-    const words = view.playing ? `Loop in ${beats}` : `Loop: ${beats} beats`;
+    const words = view.playing ? `Loop in ${beats}` : `Loop: ${counted(beats, 'beat')}`;
     drawFlag(c, view, end, i > 0 ? null : words, 0);
   });
   let row = 1;

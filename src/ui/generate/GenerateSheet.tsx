@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { usePatternEdit } from '../shared/usePatternEdit';
 import { useEffect, useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -120,7 +121,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
     dispatch(proposalHeard(null));
     edit({ kind: 'replace', ids: proposal.instead, hits });
     const gone = proposal.instead.length;
-    dispatch(noticed(`Took ${hits.length} hits${gone > 0 ? ` in the place of ${gone}` : ''}.`, true));
+    dispatch(noticed(`Took ${counted(hits.length, 'hit')}${gone > 0 ? ` in the place of ${gone}` : ''}.`, true));
   };
   const lanes = [...new Set([...soundingHits(pattern), ...proposal.hits].map((hit) => hit.pad))].sort((a, b) => a - b);
   const changes = proposal.hits.length > 0 || proposal.instead.length > 0;
@@ -215,7 +216,7 @@ function ForPattern({ pattern }: { pattern: Pattern }) {
       <ControlButton
         tone="primary"
         label="Take it"
-        text={`Take it: ${proposal.hits.length} hits${proposal.instead.length > 0 ? ` for ${proposal.instead.length}` : ''}`}
+        text={`Take it: ${counted(proposal.hits.length, 'hit')}${proposal.instead.length > 0 ? ` for ${proposal.instead.length}` : ''}`}
         disabled={!changes}
         onPress={take}
       />

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { counted } from '@/core/counted';
 import { lanesOf } from '@/core/document/lanes';
 import type { Track } from '@/core/document/track';
 import { drumName } from '@/core/formats/gmDrums';
@@ -37,7 +38,7 @@ export function IncomingPart({ part, choice, track, onChange }: Props) {
       <View style={styles.row}>
         <View style={styles.words}>
           <Text style={[styles.name, { color: tokens.wing }]}>{name}</Text>
-          <Words>{`Channel ${channel + 1}, ${notes.length} notes`}</Words>
+          <Words>{`Channel ${channel + 1}, ${counted(notes.length, 'note')}`}</Words>
         </View>
         <ControlButton
           label={`Take ${name}`}

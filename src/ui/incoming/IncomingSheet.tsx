@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { counted } from '@/core/counted';
 import { MAX_TRACKS } from '@/core/document/limits';
 import { tracksOf } from '@/core/document/set';
 import { setOfSong, CUTS, firstChoices, type MidiChoices, type PartChoice } from '@/core/formats/midiSet';
@@ -84,7 +85,9 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
           text="Beside what is there"
           disabled={count === 0 || count > room}
           description={count > room ? `There is room for ${room} more tracks.` : undefined}
-          onPress={() => take(`${count} tracks came in.`, () => void dispatch(tracksBroughtIn(tracksOf(brought.set))))}
+          onPress={() =>
+            take(`${counted(count, 'track')} came in.`, () => void dispatch(tracksBroughtIn(tracksOf(brought.set))))
+          }
           style={styles.key}
         />
       </View>
@@ -131,11 +134,11 @@ function Song({ name, song }: { name: string; song: MidiSong }) {
 function songWords(name: string, { meter, tempo, length, parts }: MidiSong): string {
   const bars = Math.ceil(length / ticksPerBar(meter));
   const changes = tempo.length > 1 ? `, ${tempo.length - 1} tempo changes` : '';
-  return `“${name}”: ${bars} bars of ${meter.beats}/${meter.unit} at ${formatTempo(tempo[0]!.bpm)} BPM${changes}, ${parts.length} parts.`;
+  return `“${name}”: ${counted(bars, 'bar')} of ${meter.beats}/${meter.unit} at ${formatTempo(tempo[0]!.bpm)} BPM${changes}, ${counted(parts.length, 'part')}.`;
 }
 
 function cutName(bars: number | null): string {
-  return bars === null ? 'All of it' : bars === 1 ? '1 bar' : `${bars} bars`;
+  return bars === null ? 'All of it' : counted(bars, 'bar');
 }
 
 const styles = StyleSheet.create({

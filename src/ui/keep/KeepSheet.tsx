@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
+import { counted } from '@/core/counted';
 import { KEEP_BARS } from '@/core/document/limits';
 import type { Beat } from '@/core/quantize/estimateBeat';
 import { clampTempo, formatTempo, parseTempo } from '@/core/time/tempo';
@@ -67,9 +68,9 @@ export function KeepSheet() {
             role="menuitem"
             maps={{ do: 'keep', bars }}
             tone={bars === shown ? 'primary' : 'plain'}
-            label={bars === 1 ? 'Keep 1 bar' : `Keep ${bars} bars`}
+            label={`Keep ${counted(bars, 'bar')}`}
             caption="Keep"
-            text={bars === 1 ? '1 bar' : `${bars} bars`}
+            text={counted(bars, 'bar')}
             disabled={!canKeep}
             onPress={() => take(bars)}
             style={styles.keep}
@@ -178,7 +179,7 @@ function BeatControls({ beat, onBeat }: { beat: Beat; onBeat: (beat: Beat) => vo
 
 function sentence(strokes: number, withSong: boolean, beat: Beat | null): string {
   if (strokes === 0) return 'Nothing was played yet. Whatever you tap on the pads is remembered here, armed or not.';
-  const count = strokes === 1 ? '1 stroke' : `${strokes} strokes`;
+  const count = counted(strokes, 'stroke');
   if (withSong) return `${count} played with the song. Keep the last bars of them as a pattern.`;
   if (beat)
     return `${count} played freely, at about ${formatTempo(Math.round(beat.tempo))} BPM. Keeping them sets the tempo.`;

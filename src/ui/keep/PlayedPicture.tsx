@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
+import { counted } from '@/core/counted';
 import type { PlacedStroke } from '@/core/record/keep';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS } from '../theme/tokens';
@@ -42,7 +43,7 @@ export function PlayedPicture({ placed, from, length, bar }: Props) {
   return (
     <View
       role="img"
-      aria-label={`${count} strokes in the bars to be kept`}
+      aria-label={`${counted(count, 'stroke')} in the bars to be kept`}
       style={[styles.frame, { backgroundColor: tokens.deep }]}
     >
       <View style={[styles.window, { left: x(from), width: `${(100 * length) / span}%`, borderColor: tokens.straw }]} />

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { useInstrument } from '../shared/InstrumentContext';
 import { StyleSheet, View } from 'react-native';
 import { nearestLoopBars } from '@/core/edit/loopTicks';
@@ -217,7 +218,7 @@ function LoopLength() {
       min={SHORTEST}
       max={LONGEST}
       text={String(Math.round(bars * 100) / 100)}
-      valueText={`${bars} bars`}
+      valueText={counted(bars, 'bar')}
       onStep={(steps) => set(LOOP_BARS[Math.min(LOOP_BARS.length - 1, Math.max(0, stepFrom + steps))]!)}
       onType={(text) => {
         const wanted = Number.parseFloat(text.replace(',', '.'));

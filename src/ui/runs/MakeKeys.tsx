@@ -1,5 +1,6 @@
 import { StyleSheet, View } from 'react-native';
 import { useStore } from 'react-redux';
+import { counted } from '@/core/counted';
 import { idsFrom } from '@/core/document/hit';
 import { nextHitId } from '@/core/document/set';
 import { makePattern, makeSection, makeSong, type Made, type Stretch } from '@/core/score/make';
@@ -50,7 +51,8 @@ export function MakeKeys({ opened, desk }: { opened: OpenedRun; desk: RunDesk })
           make(
             'section of a run',
             ({ set, score, stretch, nextId }) => makeSection(set, score, stretch, opened.run.name, nextId),
-            ({ patterns, sections: [one] }) => `Section “${one!.name}” with ${patterns.length} patterns is made.`,
+            ({ patterns, sections: [one] }) =>
+              `Section “${one!.name}” with ${counted(patterns.length, 'pattern')} is made.`,
             'Nothing sounds in this stretch, or this set has no room for it.',
           )
         }

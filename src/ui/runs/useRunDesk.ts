@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { counted } from '@/core/counted';
 import type { OpenedRun } from '@/instrument/openedRun';
 import { noticed } from '@/store/sessionSlice';
 import { useAppDispatch } from '@/store/store';
@@ -117,10 +118,10 @@ function chosenWords(score: Score, chosen: ReadonlySet<number>): string {
   if (blocks.length === 1 && hits.length === 0) {
     const { block, row } = first!;
     const stretch = stretchWords({ from: block.from, to: block.from + block.length }, score);
-    return `${block.name} on ${score.tracks[row]!.name}, ${stretch}, ${blockStrokes(block).length} strokes.`;
+    return `${block.name} on ${score.tracks[row]!.name}, ${stretch}, ${counted(blockStrokes(block).length, 'stroke')}.`;
   }
   return [
-    ...(blocks.length > 0 ? [`${blocks.length} blocks`] : []),
-    ...(hits.length > 0 ? [`${hits.length} hits by hand`] : []),
+    ...(blocks.length > 0 ? [counted(blocks.length, 'block')] : []),
+    ...(hits.length > 0 ? [`${counted(hits.length, 'hit')} by hand`] : []),
   ].join(' and ').concat('.'); // prettier-ignore
 }

@@ -1,4 +1,5 @@
 import { useStore } from 'react-redux';
+import { counted } from '@/core/counted';
 import { emptySet } from '@/core/document/create';
 import { tracksOf } from '@/core/document/set';
 import type { LibrarySet } from '@/core/library/librarySet';
@@ -35,7 +36,7 @@ export function useSetActs() {
     const tracks = tracksOf(read.set);
     const { leftOut } = withTracks(selectSet(store.getState()), tracks);
     store.dispatch(tracksBroughtIn(tracks));
-    const came = `${tracks.length - leftOut} tracks of “${set.name}” came in`;
+    const came = `${counted(tracks.length - leftOut, 'track')} of “${set.name}” came in`;
     return say(leftOut > 0 ? `${came}; for ${leftOut} there is no room.` : `${came}.`, true);
   };
   const carry = async (set: LibrarySet, asBundle: boolean) => {

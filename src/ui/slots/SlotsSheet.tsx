@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { useStore } from 'react-redux';
+import { counted } from '@/core/counted';
 import { freeSlot, hasRoom } from '@/core/edit/slots';
 import type { Meter } from '@/core/time/ticks';
 import { selectPattern, selectPlace, selectSet, selectTrack, selectTracks } from '@/store/selectors';
@@ -186,9 +187,7 @@ interface CardProps {
 function SlotCard({ slot, pattern, meter, colour, isOpen, onPress }: CardProps) {
   const tokens = useTokens();
   const bars = pattern ? Math.round(loopBars(pattern, meter) * 100) / 100 : 0;
-  const words = pattern
-    ? `${pattern.name}, ${bars} ${bars === 1 ? 'bar' : 'bars'}, ${pattern.hits.length} hits`
-    : 'empty';
+  const words = pattern ? `${pattern.name}, ${counted(bars, 'bar')}, ${counted(pattern.hits.length, 'hit')}` : 'empty';
   return (
     <ControlButton
       label={`Slot ${slot + 1}`}

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { usePatternEdit } from '../shared/usePatternEdit';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -112,7 +113,7 @@ function GoodBars({ pattern, meter }: { pattern: Pattern; meter: Meter }) {
         options={perBar.map((hits, i) => ({
           value: i,
           name: String(i + 1),
-          note: hits === 1 ? '1 hit' : `${hits} hits`,
+          note: counted(hits, 'hit'),
         }))}
         onChoose={setFirst}
       />

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { usePatternEdit } from '../../shared/usePatternEdit';
 import { useMemo } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -71,7 +72,7 @@ export function ValueTools({ pattern, lane: { name, place }, height, roomy, fold
       />
       <NumberField
         label={KIND_NAMES[kind]}
-        caption={`${values.length === 1 ? '1 hit' : `${values.length} hits`}${shown.unit && `, ${shown.unit}`}`}
+        caption={`${counted(values.length, 'hit')}${shown.unit && `, ${shown.unit}`}`}
         value={Number(numberText(mean, shown))}
         min={Number(numberText(min, shown))}
         max={Number(numberText(max, shown))}
