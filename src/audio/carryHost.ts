@@ -14,7 +14,8 @@ export interface Carried {
 type Carrying = CarryWanted & Omit<CarriedRun, 'performed'> & { performed: Performed };
 
 /**
- * Makes a file of a run, in two workers where there are two processors. What is made is handed to the browser piece by piece, which keeps it outside of the page.
+ * Makes a file of a run, in two workers where there are two processors. What is made is handed to the browser piece by piece, which
+ * keeps it outside of the page.
  * @param samples what its sounds name
  * @param onProgress called with the share that is done, 0..1
  * @returns the file, and how to give up

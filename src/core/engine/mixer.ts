@@ -151,7 +151,7 @@ export class Mixer implements Part {
   /** Groups that something goes to; one that goes to another comes before that. */
   private orderGroups(): void {
     const used = Array.from({ length: MAX_GROUPS }, (_, group) => group).filter(
-      (group) => this.goesTo.includes(group) || this.sounds.goTo(group),
+      (group) => this.goesTo.includes(group) || this.sounds.hasPadsFor(group),
     );
     const isInner = (group: number) => this.goesTo[FIRST_GROUP_CHANNEL + group] !== TO_WHOLE;
     this.groups = [...used.filter(isInner), ...used.filter((group) => !isInner(group))];
@@ -203,7 +203,7 @@ export class Mixer implements Part {
   private renderTracks(frames: number): void {
     for (let track = 0; track < MAX_TRACKS; track++) {
       this.sounds.render(trackBus, track, frames, this.transport.frame);
-      if (!this.sounds.areApart(track)) continue;
+      if (!this.sounds.hasPadsApart(track)) continue;
       for (const group of this.groups) this.sounds.renderApart(padBus, track, group, frames);
     }
   }
@@ -258,10 +258,12 @@ export class Mixer implements Part {
     const strip = this.strips[track]!;
     const target = this.targetOf(track);
     const sounds = this.sounds.render(trackBus, track, frames, this.transport.frame);
-    if (!sounds) trackBus.clear(frames);
     // Before its level moves: that of its pads goes the same way.
-    if (this.sounds.areApart(track)) this.mixApart(track, target, frames);
-    if (!sounds && strip.gain === target) return;
+    if (this.sounds.hasPadsApart(track)) this.mixApart(track, target, frames);
+    if (!sounds) {
+      if (strip.gain === target) return;
+      trackBus.clear(frames);
+    }
     if (this.meters.isOn) this.meters.look(track, trackBus, strip.gain, frames);
     strip.mixInto(trackBus, this.busAfter(track), target, frames);
   }

@@ -44,12 +44,12 @@ export class TrackSounds {
   }
 
   /** Whether pads of any track go to a group. */
-  goTo(group: number): boolean {
+  hasPadsFor(group: number): boolean {
     return this.padGoesTo.includes(group);
   }
 
   /** Whether pads of a track go to any group. */
-  areApart(track: number): boolean {
+  hasPadsApart(track: number): boolean {
     return this.hasApart[track] === 1;
   }
 
@@ -60,7 +60,7 @@ export class TrackSounds {
     this.written = tape;
   }
 
-  /** From now on no voice is rendered: what another engine has written is. */
+  /** From now on no voice is rendered: they are read as another engine has written them. */
   readFrom(tape: TrackTape): void {
     this.read = tape;
   }
