@@ -22,8 +22,9 @@ interface Props {
   guideName?: string;
   /** Small first line. */
   caption?: string;
-  /** Main line. */
+  /** Main line, and how many lines of words it may take. */
   text?: string;
+  lines?: number;
   /** Small last line. */
   footnote?: string;
   /** Set the main line as a number. */
@@ -52,6 +53,7 @@ export function ControlButton({
   guideName = label,
   caption,
   text,
+  lines = 1,
   footnote,
   numeric,
   icon,
@@ -97,7 +99,7 @@ export function ControlButton({
           </View>
         )}
         {text !== undefined && (
-          <Text numberOfLines={1} style={[numeric ? styles.number : styles.word, { color: look.ink }]}>
+          <Text numberOfLines={lines} style={[numeric ? styles.number : styles.word, { color: look.ink }]}>
             {text}
           </Text>
         )}

@@ -21,8 +21,9 @@ const GRIP_PX = 20;
 const TAP_PX = 6;
 /** The least that is shown large, frames: 20 ms. */
 export const LEAST_VIEW = 960;
-/** Pieces narrower than this share of the picture have no number. */
-const NUMBERED = 0.05;
+/** Pieces narrower than this have no number, px on a phone; and the greatest width of the picture. */
+const NUMBERED = 24;
+const MOST_WIDTH = 720;
 
 /** An edge of a piece: a cut by its index, or where the played part begins or ends. */
 export type Edge = number | 'start' | 'end';
@@ -47,6 +48,8 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
   const { layout } = useRoom();
   const { audio, part, cuts, pieces, frames } = recording;
   const length = view.to - view.from;
+  const room = useRoom();
+  const numbered = (NUMBERED * room.type) / Math.min(MOST_WIDTH, room.width - 24);
   const shareOf = (frame: number) => (frame - view.from) / length;
   const peaks = useMemo(
     () => audio && { peaks: viewPeaks(audio, COLUMNS, { from: view.from, to: view.to }), seconds: 0 },
@@ -132,7 +135,7 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
       </svg>
       {pieces.map(({ from, to }, i) => {
         const [left, right] = [Math.max(0, shareOf(from)), Math.min(1, shareOf(to))];
-        return right - left < NUMBERED ? null : (
+        return right - left < numbered ? null : (
           <Text key={from} style={[styles.number, { left: `${left * 100}%`, color: tokens.wing }]}>
             {i + 1}
           </Text>

@@ -103,9 +103,12 @@ function Cell(props: { sound: ShownSound; isChosen: boolean; isTried: boolean; o
   );
 }
 
-/** Its longest word is to fit: names have two lines. */
+/** Names have two lines: the longer one is to fit, where they are parted best. */
 function nameSize(name: string): object {
-  const longest = name.split(' ').reduce((a, b) => (b.length > a.length ? b : a), '');
+  const words = name.split(' ');
+  const parted = words.map((_, i) => [words.slice(0, i + 1).join(' '), words.slice(i + 1).join(' ')]);
+  const longer = parted.map(([first, second]) => (first!.length > second!.length ? first! : second!));
+  const longest = longer.reduce((a, b) => (b.length < a.length ? b : a));
   return { fontSize: fittedToContainer(longest, { padding: 2, least: 9, most: String(grown(15)) }) };
 }
 

@@ -80,6 +80,7 @@ function KitKeys() {
           caption={`Notes of ${name}`}
           text={words}
           description={words}
+          lines={2}
           onPress={open}
           style={styles.kit}
         />
@@ -95,6 +96,7 @@ function KitKeys() {
         caption={`Kit of ${name}`}
         text={shownName}
         description={shownName}
+        lines={2}
         onPress={() => dispatch(sheetShown('kit'))}
         style={styles.kit}
       />
@@ -135,7 +137,7 @@ function Picture({ sound }: { sound: ShownSound }) {
         {`${pad + 1}  ${name}`}
       </Text>
       <View style={styles.foot}>
-        <Text numberOfLines={1} style={[styles.from, { color: tokens.cap }]}>
+        <Text numberOfLines={2} style={[styles.from, { color: tokens.cap }]}>
           {kind ? `${from} · ${kindName(kind).toLowerCase()}` : from}
         </Text>
         <Text style={[styles.seconds, { color: tokens.cap }]}>{seconds}</Text>
@@ -243,8 +245,8 @@ const styles = StyleSheet.create({
   half: { flex: 1 },
   right: { flex: 1 },
   row: { flexDirection: 'row', gap: 6 },
-  kit: { flex: 1, minWidth: 0, alignItems: 'flex-start' },
-  shelf: { minWidth: 92 },
+  kit: { flexGrow: 1, flexShrink: 1, flexBasis: 130, minWidth: 0, alignItems: 'flex-start' },
+  shelf: { flexShrink: 1, flexBasis: 92 },
   third: { flex: 1, minWidth: 0 },
   picture: { height: 104, borderRadius: RADIUS, overflow: 'hidden' },
   tall: { height: 190 },
