@@ -1,14 +1,10 @@
 import { demoSet } from '@/core/document/demo';
-import { SOUND, type Run } from '@/core/document/run';
 import type { Pattern } from '@/core/document/pattern';
 import { tracksOf, type BeatSet } from '@/core/document/set';
-import { Engine } from '@/core/engine/engine';
-import { documentInstructions, type Performed } from '@/core/engine/replay';
 import { at, type Command, type Instruction } from '@/core/protocol/commands';
 import { random } from '@/core/random';
+import { playedRun, SR, type PlayedRun } from './playedRun';
 
-const SR = 48000;
-const BEGIN = 512;
 const POINTS = 5000;
 const MOVED = ['filter', 'pitch', 'pan', 'decay'] as const;
 
@@ -16,38 +12,11 @@ const MOVED = ['filter', 'pitch', 'pan', 'decay'] as const;
  * A run of the demo whose patterns have 5,000 points of Moves: 3,000 hits, 400 launches, Lift, 20 changes of tempo and 5,000 turns of
  * controls in twenty minutes.
  */
-export function longRun(minutes = 20): { performed: Performed; run: Run } {
-  const { set: demo, stage } = demoSet();
-  const set = withMoves(demo);
-  const engine = new Engine(SR);
-  for (const instruction of documentInstructions(set, stage)) engine.post(at(0, instruction));
-  for (const { id } of tracksOf(set)) engine.post(at(0, { type: 'launch', track: id, slot: stage.tracks[id]!.slot, on: 0, inPlace: false })); // prettier-ignore
-  engine.process(new Float32Array(BEGIN), new Float32Array(BEGIN));
-  engine.log.keep(true);
-  engine.post(at(BEGIN, { type: 'snapshot', id: 1, state: null }));
+export function longRun(minutes = 20): PlayedRun {
+  const { set, stage } = demoSet();
   const frames = minutes * 60 * SR;
-  for (const command of deeds(frames)) engine.post(command);
-  engine.skim(frames - BEGIN);
-  const log = engine.log.drain();
-  const run: Run = {
-    schema: 1,
-    id: 'long',
-    name: 'Twenty minutes',
-    marked: false,
-    at: new Date(0).toISOString(),
-    log: 'long',
-    from: 1000,
-    to: frames,
-    sampleRate: SR,
-    sound: SOUND,
-    set: 'version long',
-    stage,
-    letters: 0,
-    hits: 3000,
-    launches: 400,
-    tempo: { least: 100, most: 140 },
-  };
-  return { performed: { set, stage, log, sampleRate: SR }, run };
+  const facts = { id: 'long', name: 'Twenty minutes', from: 1000, hits: 3000, launches: 400, tempo: { least: 100, most: 140 } }; // prettier-ignore
+  return playedRun({ set: withMoves(set), stage }, frames, deeds(frames), facts);
 }
 
 /** The points are shared out among the patterns, and the first four pads of each. */

@@ -1,18 +1,12 @@
 import type { Browser } from 'playwright-core';
-import { SOUND, type Run } from '@/core/document/run';
-import { writeSet } from '@/core/document/readSet';
-import { FIRST_STAGE, type Stage } from '@/core/document/stage';
-import { Engine } from '@/core/engine/engine';
-import { documentInstructions } from '@/core/engine/replay';
+import { FIRST_STAGE } from '@/core/document/stage';
 import { at, type Instruction } from '@/core/protocol/commands';
-import { logText } from '@/core/protocol/performedLog';
 import { fullMix } from '../fullMix';
 import { storeEntries } from '../openPage';
+import { BEGIN, playedRun, runEntries, SR } from '../playedRun';
 import { crowded } from '../quanta';
 import { median, row, steal } from '../table';
 
-const SR = 48000;
-const BEGIN = 512;
 const SECONDS = 40;
 
 const MIXES = ['dry', 'full'] as const;
@@ -42,11 +36,7 @@ async function carryTimes(browser: Browser, base: string, processors: number): P
   await page.addInitScript((count) => {
     Object.defineProperty(navigator, 'hardwareConcurrency', { get: () => count });
   }, processors);
-  await storeEntries(page, base, {
-    ...stored('dry', []),
-    ...stored('full', fullMix()),
-    settings: JSON.stringify({ started: true }),
-  });
+  await storeEntries(page, base, { ...stored('dry', []), ...stored('full', fullMix()) });
   await page.goto(`${base}/runs`);
   const button = (name: string) => page.getByRole('button', { name, exact: true });
   const times: Times = { dry: [], full: [] };
@@ -68,41 +58,14 @@ async function carryTimes(browser: Browser, base: string, processors: number): P
   return times;
 }
 
-/** A run of a crowded set, as it lies in the app's storage. @param told before it begins to play */
-function stored(name: string, told: Instruction[]): Record<string, string> {
+/** A run of a crowded set. @param told before it begins to play */
+function stored(id: string, told: Instruction[]): Record<string, string> {
   const set = crowded(1);
-  const tracks = Object.fromEntries(set.order.map((id) => [id, FIRST_STAGE]));
-  const stage: Stage = { shown: set.order[0]!, tracks };
-  const engine = new Engine(SR);
-  for (const instruction of documentInstructions(set, stage)) engine.post(at(0, instruction));
-  for (const id of set.order) engine.post(at(0, { type: 'launch', track: id, slot: 0, on: 0, inPlace: false }));
-  engine.process(new Float32Array(BEGIN), new Float32Array(BEGIN));
-  engine.log.keep(true);
-  engine.post(at(BEGIN, { type: 'snapshot', id: 1, state: null }));
-  for (const instruction of told) engine.post(at(BEGIN + 1, instruction));
-  engine.post(at(2 * BEGIN, { type: 'play', startTick: 0, countInTicks: 0 }));
-  engine.skim(SECONDS * SR - BEGIN);
-  const run: Run = {
-    schema: 1,
-    id: name,
-    name,
-    marked: false,
-    at: new Date(0).toISOString(),
-    log: name,
-    from: 2 * BEGIN,
-    to: SECONDS * SR,
-    sampleRate: SR,
-    sound: SOUND,
-    set: `version ${name}`,
-    stage,
-    letters: 0,
-    hits: 1000,
-    launches: 0,
-    tempo: { least: 120, most: 120 },
-  };
-  return {
-    [`run ${name}`]: JSON.stringify(run),
-    [`log ${name} 0`]: logText(engine.log.drain()),
-    [`version ${name}`]: writeSet({ set, stage }),
-  };
+  const stage = { shown: set.order[0]!, tracks: Object.fromEntries(set.order.map((track) => [track, FIRST_STAGE])) };
+  const deeds = [
+    ...told.map((instruction) => at(BEGIN + 1, instruction)),
+    at(2 * BEGIN, { type: 'play', startTick: 0, countInTicks: 0 }),
+  ];
+  const facts = { id, name: id, from: 2 * BEGIN, hits: 1000, launches: 0, tempo: { least: 112, most: 112 } };
+  return runEntries(playedRun({ set, stage }, SECONDS * SR, deeds, facts));
 }

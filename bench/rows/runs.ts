@@ -1,12 +1,11 @@
 import type { Browser, Page } from 'playwright-core';
-import { writeSet } from '@/core/document/readSet';
 import { WavSamples } from '@/core/formats/wav';
 import { LoudnessMeter } from '@/core/measure/loudness';
-import { logText } from '@/core/protocol/performedLog';
 import { readScore } from '@/core/score/readScore';
 import { ScoreRender } from '@/core/score/scoreRender';
 import { longRun } from '../longRun';
 import { countFrames, storeEntries, words } from '../openPage';
+import { runEntries } from '../playedRun';
 import { median, row, steal } from '../table';
 
 const BARS = 24;
@@ -135,12 +134,5 @@ function toSound(page: Page): Promise<number> {
 }
 
 function storeRun(page: Page, base: string): Promise<void> {
-  const { performed, run } = longRun();
-  const { set, stage, log } = performed;
-  return storeEntries(page, base, {
-    'run long': JSON.stringify(run),
-    'log long 0': logText(log),
-    'version long': writeSet({ set, stage }),
-    settings: JSON.stringify({ started: true }),
-  });
+  return storeEntries(page, base, runEntries(longRun()));
 }

@@ -18,6 +18,9 @@ const SCROLLS: Record<string, number> = { ArrowDown: 0.15, ArrowUp: -0.15, PageD
 /** Width of the pads on a wide screen, which grows with the room: sheets leave them free to be played. */
 export const PADS_WIDTH = 520;
 
+/** Greatest width of what stands in a sheet, which grows with the room. */
+export const SHEET_WIDTH = 720;
+
 interface Props {
   title: string;
   /** One sentence that says what the sheet is for. */
@@ -107,9 +110,9 @@ const styles = StyleSheet.create({
     gap: 8,
     paddingHorizontal: 12,
     paddingVertical: 6,
-    maxWidth: grown(720),
+    maxWidth: grown(SHEET_WIDTH),
   },
   name: { fontFamily: WORDS_STRONG, fontSize: grown(24), lineHeight: grown(30), flex: 1 },
-  content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: grown(720), width: '100%' },
+  content: { paddingHorizontal: 12, paddingBottom: 16, gap: 10, maxWidth: grown(SHEET_WIDTH), width: '100%' },
   title: { fontFamily: WORDS_STRONG, fontSize: grown(18), lineHeight: grown(24), marginTop: 8 },
 });

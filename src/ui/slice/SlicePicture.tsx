@@ -5,6 +5,7 @@ import { SAMPLE_RATE } from '@/core/sample/levels';
 import type { Piece } from '@/core/slice/cuts';
 import { counted } from '@/core/counted';
 import { gestureName, useDrag } from '../shared/useDrag';
+import { SHEET_WIDTH } from '../shared/Sheet';
 import { useRoom } from '../theme/room';
 import { useTokens } from '../theme/theme';
 import { NUMBERS, RADIUS } from '../theme/tokens';
@@ -21,9 +22,8 @@ const GRIP_PX = 20;
 const TAP_PX = 6;
 /** The least that is shown large, frames: 20 ms. */
 export const LEAST_VIEW = 960;
-/** Pieces narrower than this have no number, px on a phone; and the greatest width of the picture. */
+/** Pieces narrower than this have no number, px on a phone. */
 const NUMBERED = 24;
-const MOST_WIDTH = 720;
 
 /** An edge of a piece: a cut by its index, or where the played part begins or ends. */
 export type Edge = number | 'start' | 'end';
@@ -49,7 +49,7 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
   const { audio, part, cuts, pieces, frames } = recording;
   const length = view.to - view.from;
   const room = useRoom();
-  const numbered = (NUMBERED * room.type) / Math.min(MOST_WIDTH, room.width - 24);
+  const numbered = (NUMBERED * room.type) / Math.min(SHEET_WIDTH * room.type, room.width - 24);
   const shareOf = (frame: number) => (frame - view.from) / length;
   const peaks = useMemo(
     () => audio && { peaks: viewPeaks(audio, COLUMNS, { from: view.from, to: view.to }), seconds: 0 },
