@@ -43,10 +43,12 @@ export class ScoreRender {
     score: Score,
     stretch: Stretch,
     sampleRate: number,
-    private readonly sound: ScoreSound,
+    sound: ScoreSound,
   ) {
     const { replay, start } = beginScore(score, sampleRate, stretch.from);
     this.replay = replay;
+    // From the first frame on: what rings into the stretch belongs to its own track, too.
+    replay.engine.hear(sound);
     // The limiter tells of everything a little later.
     this.start = start + (sound.limited ? LIMITER_LATENCY : 0);
     this.end = this.start + stretchFrames(score, stretch, sampleRate, sound.tail);
@@ -68,7 +70,6 @@ export class ScoreRender {
     const audio = { left: new Float32Array(frames), right: new Float32Array(frames) };
     replay.process(audio.left, audio.right);
     replay.engine.events.clear();
-    if (replay.frame === start) replay.engine.hear(this.sound);
     return isWanted ? audio : null;
   }
 }
