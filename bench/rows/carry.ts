@@ -16,6 +16,7 @@ type Times = Record<(typeof MIXES)[number], number[]>;
 export async function carryRows(browser: Browser, base: string) {
   const one = await carryTimes(browser, base, 1);
   const two = await carryTimes(browser, base, 2);
+  const stems = await carryTimes(browser, base, 2, 'Stems');
   const share = median(two.dry) / median(two.full);
   row(
     `a WAV of ${SECONDS} s, 16 tracks, 64 voices, 4 groups, every effect of every channel on, by two workers: share of the speed of the same dry, medians of three`,
@@ -25,12 +26,17 @@ export async function carryRows(browser: Browser, base: string) {
   );
   const gain = median(one.full) / median(two.full);
   row('the same by one worker, everything on and dry; how much faster two are with everything on', `${words(one.full)} and ${words(one.dry)}; ${gain.toFixed(2)} times`); // prettier-ignore
+  const of = (mix: keyof Times) => `${words(stems[mix])}, ${(median(stems[mix]) / median(two[mix])).toFixed(1)} times as long`; // prettier-ignore
+  row(
+    'stems of its 16 tracks in the place of the mix, by two workers, everything on and dry',
+    `${of('full')}; ${of('dry')}`,
+  );
 }
 
 const words = (times: number[]) => `${(median(times) / 1000).toFixed(1)} s`;
 
 /** ms from the touch until the file is made. */
-async function carryTimes(browser: Browser, base: string, processors: number): Promise<Times> {
+async function carryTimes(browser: Browser, base: string, processors: number, item = 'WAV mix'): Promise<Times> {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const page = await context.newPage();
   await page.addInitScript((count) => {
@@ -46,7 +52,7 @@ async function carryTimes(browser: Browser, base: string, processors: number): P
       await button(`Open ${mix}`).click();
       await button('Listen').waitFor();
       await button('Carry away').click();
-      await page.getByRole('menuitem', { name: 'WAV mix', exact: true }).click();
+      await page.getByRole('menuitem', { name: item, exact: true }).click();
       const start = performance.now();
       await button('Close report').waitFor({ timeout: 120_000 });
       if (round > 0) times[mix].push(performance.now() - start);

@@ -4,6 +4,7 @@ import { fixed } from '@/core/score/fix';
 import { prepareSample } from '@/core/sample/levels';
 import { readScore } from '@/core/score/readScore';
 import { stretchFrames } from '@/core/score/scoreRender';
+import { ScoreRenders } from '@/core/score/scoreRenders';
 import type { Score } from '@/core/score/score';
 import { LoudnessMeter } from '@/core/measure/loudness';
 import { beginFile } from './audioFiles';
@@ -23,7 +24,7 @@ self.onmessage = ({ data }) => {
   const failed = (error: unknown) =>
     self.postMessage({ error: error instanceof Error ? error.message : String(error) });
   try {
-    if ('tracksTo' in data) renderTracks(data.tracksTo, scoreOf(data), data.performed.sampleRate);
+    if ('tracksTo' in data) renderTracks(data.tracksTo, new ScoreRenders(scoreOf(data), data.performed.sampleRate));
     else make(data).then((loudness) => self.postMessage({ done: true, loudness }), failed);
   } catch (error) {
     failed(error);
@@ -51,7 +52,7 @@ async function mixOf(score: Score, { performed, stretch, format, tail, tracksFro
   const progress = new Progress();
   let done = 0;
   const sound = { track: null, limited: true, tail };
-  for await (const audio of renderMixed(tracksFrom, score, sampleRate, { stretch, sound })) {
+  for await (const audio of renderMixed(tracksFrom, new ScoreRenders(score, sampleRate), { stretch, sound })) {
     meter.add(audio.left, audio.right);
     send(file.write(audio));
     done += audio.left.length;
@@ -71,6 +72,7 @@ async function stemsOf(score: Score, { performed, stretch, format, tail, tracksF
   });
   const sounding = score.tracks.filter(({ blocks, hits }) => blocks.length + hits.length > 0);
   const progress = new Progress();
+  const renders = new ScoreRenders(score, sampleRate);
   for (const [i, track] of sounding.entries()) {
     const entry = new ZipPassThrough(
       `${String(i + 1).padStart(2, '0')} ${track.name.replace(/[\\/:*?"<>|]/g, '')}.wav`,
@@ -79,7 +81,7 @@ async function stemsOf(score: Score, { performed, stretch, format, tail, tracksF
     const file = await beginFile(format, sampleRate, frames);
     let done = 0;
     const sound = { track: track.id, limited: false, tail };
-    for await (const audio of renderMixed(tracksFrom, score, sampleRate, { stretch, sound })) {
+    for await (const audio of renderMixed(tracksFrom, renders, { stretch, sound })) {
       for (const bytes of file.write(audio)) entry.push(bytes);
       done += audio.left.length;
       progress.tell((i + done / frames) / sounding.length);

@@ -3,7 +3,8 @@ import { readScore } from '@/core/score/readScore';
 import type { Score } from '@/core/score/score';
 import { copied, performed, play, SR } from '@/core/score/score.testing';
 import { stretchFrames } from '@/core/score/scoreRender';
-import { renderMixed, renderTracks, type Part } from './sharedRender';
+import { ScoreRenders, type Part } from '@/core/score/scoreRenders';
+import { renderMixed, renderTracks } from './sharedRender';
 
 let channel: MessageChannel;
 beforeEach(() => (channel = new MessageChannel()));
@@ -15,9 +16,9 @@ function demoScore(): Score {
   return readScore(copied(run), run);
 }
 
-async function all(port: MessagePort | null, score: Score, part: Part): Promise<Stereo> {
+async function all(port: MessagePort | null, renders: ScoreRenders, part: Part): Promise<Stereo> {
   const pieces: Stereo[] = [];
-  for await (const piece of renderMixed(port, score, SR, part)) pieces.push(piece);
+  for await (const piece of renderMixed(port, renders, part)) pieces.push(piece);
   const joined = (side: keyof Stereo) => Float32Array.from(pieces.flatMap((piece) => [...piece[side]]));
   return { left: joined('left'), right: joined('right') };
 }
@@ -25,11 +26,12 @@ async function all(port: MessagePort | null, score: Score, part: Part): Promise<
 test('what two workers render together is to the bit what one renders alone: mix and stems, one after the other', async () => {
   const score = demoScore();
   const stretch = { from: 960, to: score.length };
-  renderTracks(channel.port2, demoScore(), SR);
+  renderTracks(channel.port2, new ScoreRenders(demoScore(), SR));
+  const renders = new ScoreRenders(score, SR);
   const sounds = [null, score.tracks[0]!.id, score.tracks[1]!.id].map((track) => ({ track, limited: track === null, tail: false })); // prettier-ignore
   for (const sound of sounds) {
-    const alone = await all(null, score, { stretch, sound });
-    const together = await all(channel.port1, score, { stretch, sound });
+    const alone = await all(null, new ScoreRenders(score, SR), { stretch, sound });
+    const together = await all(channel.port1, renders, { stretch, sound });
     expect(together.left.length).toBe(stretchFrames(score, stretch, SR, false));
     expect(together.left.some((x) => x > 0.01)).toBe(true);
     expect([sound.track, together.left.findIndex((x, i) => x !== alone.left[i])]).toEqual([sound.track, -1]);
@@ -40,7 +42,7 @@ test('what two workers render together is to the bit what one renders alone: mix
 test('what goes wrong in the worker that renders the tracks ends the render, with its reason', async () => {
   const broken = demoScore();
   Object.defineProperty(broken, 'tempo', { get: () => { throw new Error('no tempo'); } }); // prettier-ignore
-  renderTracks(channel.port2, broken, SR);
+  renderTracks(channel.port2, new ScoreRenders(broken, SR));
   const part = { stretch: { from: 0, to: 960 }, sound: { track: null, limited: true, tail: false } };
-  await expect(all(channel.port1, demoScore(), part)).rejects.toThrow('no tempo');
+  await expect(all(channel.port1, new ScoreRenders(demoScore(), SR), part)).rejects.toThrow('no tempo');
 });

@@ -1,14 +1,7 @@
 import type { Stereo } from '@/core/engine/offline';
 import { TrackTape } from '@/core/engine/trackTape';
-import type { Stretch } from '@/core/score/make';
-import type { Score } from '@/core/score/score';
-import { ScoreRender, type ScoreSound } from '@/core/score/scoreRender';
-
-/** What is rendered. */
-export interface Part {
-  stretch: Stretch;
-  sound: ScoreSound;
-}
+import type { ScoreRender } from '@/core/score/scoreRender';
+import type { Part, ScoreRenders } from '@/core/score/scoreRenders';
 
 /** To the worker that renders tracks: what of the score comes next, or a tape for the next piece of it. */
 type ToTracks = { begin: Part } | { tape: Float64Array<ArrayBuffer> };
@@ -22,7 +15,7 @@ const TAPES = 3;
  * Renders the tracks of a score, for a worker that mixes them (see `renderMixed`).
  * @param port on which that worker asks for them
  */
-export function renderTracks(port: MessagePort, score: Score, sampleRate: number): void {
+export function renderTracks(port: MessagePort, renders: ScoreRenders): void {
   let render: ScoreRender | null = null;
   const write = (numbers: Float64Array<ArrayBuffer>) => {
     // More tapes are asked for than there are pieces.
@@ -35,7 +28,7 @@ export function renderTracks(port: MessagePort, score: Score, sampleRate: number
   const reply = (message: FromTracks, transfer: Transferable[] = []) => port.postMessage(message, transfer);
   port.onmessage = ({ data }: MessageEvent<ToTracks>) => {
     try {
-      if ('begin' in data) render = new ScoreRender(score, data.begin.stretch, sampleRate, data.begin.sound);
+      if ('begin' in data) render = renders.begin(data.begin);
       else write(data.tape);
     } catch (error) {
       reply({ error: error instanceof Error ? error.message : String(error) });
@@ -49,12 +42,11 @@ export function renderTracks(port: MessagePort, score: Score, sampleRate: number
  */
 export async function* renderMixed(
   port: MessagePort | null,
-  score: Score,
-  sampleRate: number,
-  { stretch, sound }: Part,
+  renders: ScoreRenders,
+  part: Part,
 ): AsyncGenerator<Stereo> {
-  const render = new ScoreRender(score, stretch, sampleRate, sound);
-  const tapes = port && new Tapes(port, { stretch, sound });
+  const render = renders.begin(part);
+  const tapes = port && new Tapes(port, part);
   while (!render.isDone) {
     const tape = await tapes?.next();
     if (tape) render.engine.readTracks(new TrackTape(tape));

@@ -26,6 +26,7 @@ import { Striker } from './striker';
 import { TrackRack } from './trackRack';
 import type { TrackTape } from './trackTape';
 import { Transport } from './transport';
+import type { VoiceEnds } from './voiceEnds';
 import { EventQueue } from '../protocol/events';
 
 /** Frames between two `state` events. */
@@ -164,6 +165,19 @@ export class Engine {
   /** From the next sample on the tracks come from the tape of an engine that was told the same. */
   readTracks(tape: TrackTape): void {
     this.mixer.readTracks(tape);
+  }
+
+  /** From the next sample on it is noted which voices end when, for `followEnds`. */
+  learnEnds(ends: VoiceEnds): void {
+    this.mixer.learnEnds(ends);
+  }
+
+  /**
+   * From the next sample on voices that are not heard (see `hear`) are not rendered, and end as they did in an engine that was told the same
+   * and began at the same frame.
+   */
+  followEnds(ends: VoiceEnds): void {
+    this.mixer.followEnds(ends);
   }
 
   /** The next frame to be rendered. */

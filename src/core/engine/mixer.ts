@@ -14,6 +14,7 @@ import { Returns } from './returns';
 import { TrackSounds } from './trackSounds';
 import type { TrackTape } from './trackTape';
 import type { Transport } from './transport';
+import type { VoiceEnds } from './voiceEnds';
 import { MAX_TRACKS } from '../document/limits';
 import { RETURN_CONTROLS } from '../document/returns';
 import {
@@ -174,6 +175,16 @@ export class Mixer implements Part {
     this.sounds.readFrom(tape);
   }
 
+  /** From the next sample on it is noted which voices end when. */
+  learnEnds(ends: VoiceEnds): void {
+    this.sounds.learnEnds(ends);
+  }
+
+  /** From the next sample on voices that are not heard end as another engine has learnt. */
+  followEnds(ends: VoiceEnds): void {
+    this.sounds.followEnds(ends);
+  }
+
   /** Whether nothing is left to be heard, and every level has arrived: then it is as a new one. */
   get isSilent(): boolean {
     const { returns, limiter, dcLeft, dcRight, click } = this;
@@ -196,7 +207,7 @@ export class Mixer implements Part {
     if (this.isKeyed) this.makeRoom(this.transport.frame);
     if (this.isMixing) this.mix(outLeft, outRight, offset, frames);
     else this.renderTracks(frames);
-    this.sounds.endStretch();
+    this.sounds.endStretch(this.transport.frame + frames);
   }
 
   /** All that `mix` asks of the tracks, in its order. */

@@ -5,6 +5,7 @@ import type { Strip } from '../sound/mix/strip';
 import type { VoicePool } from '../sound/voicePool';
 import { NONE, Ringing } from './ringing';
 import type { TrackTape } from './trackTape';
+import type { VoiceEnds } from './voiceEnds';
 
 /**
  * The sound of each track, before its level: its voices together, through its channel; and what of its pads goes to groups. It is rendered
@@ -16,6 +17,9 @@ export class TrackSounds {
   /** What is written by this engine, or by another one and read by this. */
   private written: TrackTape | null = null;
   private read: TrackTape | null = null;
+  /** What is found out for other renders, and what another one has found. */
+  private learnt: VoiceEnds | null = null;
+  private followed: VoiceEnds | null = null;
   /** The group that each pad of each track goes to, or WITH_TRACK; and which tracks have one that goes to any. */
   private readonly padGoesTo = new Int8Array(MAX_TRACKS * PADS).fill(WITH_TRACK);
   private readonly hasApart = new Uint8Array(MAX_TRACKS);
@@ -53,7 +57,7 @@ export class TrackSounds {
     return this.hasApart[track] === 1;
   }
 
-  // --- two engines ------------------------------------------------------------------------------------------
+  // --- several engines ------------------------------------------------------------------------------------------
 
   /** What is rendered from now on goes onto a tape. */
   writeTo(tape: TrackTape): void {
@@ -63,6 +67,17 @@ export class TrackSounds {
   /** From now on no voice is rendered: they are read as another engine has written them. */
   readFrom(tape: TrackTape): void {
     this.read = tape;
+  }
+
+  /** Which voices end when is noted from now on. */
+  learnEnds(ends: VoiceEnds): void {
+    this.learnt = ends;
+  }
+
+  /** From now on voices that are not heard end as it says, and are not rendered. */
+  followEnds(ends: VoiceEnds): void {
+    ends.rewind();
+    this.followed = ends;
   }
 
   /** Whether the channel of a track is rendered by this engine: of three the one that writes takes one, so both are about as busy. */
@@ -104,14 +119,19 @@ export class TrackSounds {
     return sounds;
   }
 
-  /** After each stretch: voices that have ended in the engine that renders them have ended in the other. */
-  endStretch(): void {
+  /**
+   * After each stretch: voices that have ended in the engine that renders them have ended in the others.
+   * @param frame the engine's first one after it
+   */
+  endStretch(frame: number): void {
     if (this.read) this.endAsRead(this.read);
-    else if (this.written) this.writeEnds(this.written);
+    if (this.followed) this.endAsLearnt(this.followed, frame);
+    if (this.written || this.learnt) this.tellEnds(frame);
   }
 
   private bringVoices(bus: MixBus, track: number, group: number, frames: number): boolean {
     if (this.read) return this.read.readBus(bus, frames);
+    if (this.followed && !this.isHeard(track)) return false;
     return this.ringing.on(track) > 0 && this.renderVoices(bus, track, group, frames);
   }
 
@@ -126,20 +146,34 @@ export class TrackSounds {
       any = true;
     }
     // They go on, unheard.
-    if (any && this.heard !== null && this.heard !== track) bus.clear(frames);
+    if (any && !this.isHeard(track)) bus.clear(frames);
     return any;
   }
 
-  private writeEnds(tape: TrackTape): void {
+  private isHeard(track: number): boolean {
+    return this.heard === null || this.heard === track;
+  }
+
+  private tellEnds(frame: number): void {
     for (let track = 0; track < MAX_TRACKS; track++) {
       for (let place = this.ringing.first(track); place !== NONE; place = this.ringing.next(place)) {
-        if (!this.pool.voices[place]!.active) tape.write(place);
+        if (this.pool.voices[place]!.active) continue;
+        this.written?.write(place);
+        this.learnt?.note(frame, place);
       }
     }
-    tape.write(NONE);
+    this.written?.write(NONE);
   }
 
   private endAsRead(tape: TrackTape): void {
     for (let place = tape.read(); place !== NONE; place = tape.read()) this.pool.voices[place]!.active = false;
+  }
+
+  private endAsLearnt(ends: VoiceEnds, frame: number): void {
+    for (let place = ends.next(frame); place !== null; place = ends.next(frame)) {
+      const voice = this.pool.voices[place]!;
+      // Those that are heard end by themselves.
+      if (!this.isHeard(voice.track)) voice.active = false;
+    }
   }
 }

@@ -41,22 +41,26 @@ function rendered(score: Score, sound: ScoreSound, stretch = { from: 0, to: scor
 }
 
 /** The whole of it, or what begins in its second bar, where much rings on. */
-test.each([0, 1])('stems add up to the mix before the limiter, within -120 dB, from bar %d on', (bar) => {
-  for (const seed of [1, 2]) {
-    const score = someScore(seed);
-    const stretch = { from: bar * ticksPerBar(score.meter), to: score.length };
-    const mix = rendered(score, { track: null, limited: false, tail: true }, stretch);
-    const sum = mix.left.map(() => 0);
-    for (const { id } of score.tracks) {
-      const stem = rendered(score, { track: id, limited: false, tail: true }, stretch);
-      stem.left.forEach((x, i) => (sum[i]! += x));
+test.each([0, 1])(
+  'stems add up to the mix before the limiter, within -120 dB, from bar %d on',
+  (bar) => {
+    for (const seed of [1, 2]) {
+      const score = someScore(seed);
+      const stretch = { from: bar * ticksPerBar(score.meter), to: score.length };
+      const mix = rendered(score, { track: null, limited: false, tail: true }, stretch);
+      const sum = mix.left.map(() => 0);
+      for (const { id } of score.tracks) {
+        const stem = rendered(score, { track: id, limited: false, tail: true }, stretch);
+        stem.left.forEach((x, i) => (sum[i]! += x));
+      }
+      let worst = 0;
+      mix.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - sum[i]!))));
+      expect({ seed, below: worst < 1e-6 }).toEqual({ seed, below: true });
+      expect(Math.max(...mix.left.subarray(0, SR).map(Math.abs))).toBeGreaterThan(0.05);
     }
-    let worst = 0;
-    mix.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - sum[i]!))));
-    expect({ seed, below: worst < 1e-6 }).toEqual({ seed, below: true });
-    expect(Math.max(...mix.left.subarray(0, SR).map(Math.abs))).toBeGreaterThan(0.05);
-  }
-}, 60_000);
+  },
+  60_000,
+);
 
 test('a stretch begins and ends on its samples, whatever rings into it; what follows it rings in the tail', () => {
   const score = someScore(4);

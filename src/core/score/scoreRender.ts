@@ -35,18 +35,15 @@ export function stretchFrames(score: Score, { from, to }: Stretch, sampleRate: n
  */
 export class ScoreRender {
   private readonly replay: Replay;
-  /** Frames of the engine: the first that is wanted, and the one after the last. */
+  /** Frames of the engine: the first that is rendered, the first that is wanted, and the one after the last. */
+  private readonly begin: number;
   private readonly start: number;
   private readonly end: number;
 
-  constructor(
-    score: Score,
-    stretch: Stretch,
-    sampleRate: number,
-    sound: ScoreSound,
-  ) {
+  constructor(score: Score, stretch: Stretch, sampleRate: number, sound: ScoreSound) {
     const { replay, start } = beginScore(score, sampleRate, stretch.from);
     this.replay = replay;
+    this.begin = replay.frame;
     // From the first frame on: what rings into the stretch belongs to its own track, too.
     replay.engine.hear(sound);
     // The limiter tells of everything a little later.
@@ -60,6 +57,11 @@ export class ScoreRender {
 
   get isDone(): boolean {
     return this.replay.frame >= this.end;
+  }
+
+  /** Whether it renders all frames that another one does. */
+  spans(other: ScoreRender): boolean {
+    return this.begin === other.begin && this.end >= other.end;
   }
 
   /** Renders the next piece. Null: it lies before the stretch, where something may ring that is heard in it. */
