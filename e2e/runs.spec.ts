@@ -262,6 +262,12 @@ test('a run is carried away as MIDI, WAV, stems, FLAC and MP3 that others read; 
   const zip = await carry('Stems');
   const names = run('/usr/bin/python3', ['-c', 'import zipfile, sys; z = zipfile.ZipFile(sys.argv[1]); assert z.testzip() is None; print(",".join(z.namelist()))', zip]); // prettier-ignore
   expect(names.trim()).toBe('01 Wheels.wav,02 Rails.wav,03 Kerb.wav');
+  // On a phone that lies, too, the run is still to be seen beside what was made of it.
+  await page.setViewportSize({ width: 844, height: 390 });
+  await expect(app.button('Close report')).toBeVisible();
+  const timeline = page.getByRole('application', { name: 'Timeline' });
+  await expect.poll(async () => (await timeline.boundingBox())?.height).toBeGreaterThan(100);
+  await page.setViewportSize({ width: 390, height: 844 });
 
   await choose(app, 'Carry away', 'Stems');
   await expect(page.getByRole('progressbar', { name: 'Stems' })).toBeVisible();

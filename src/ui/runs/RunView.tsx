@@ -48,8 +48,10 @@ export function RunView({ run, opened }: { run: Run; opened: OpenedRun }) {
   useEffect(() => view.fit(score.length), [view, score.length]);
   const { layout, height } = useRoom();
   const low = layout === 'lying' || height < LOW;
-  // There a report takes the place of the timeline.
-  const reports = low && carry.now !== null;
+  // There what is made takes the place of the keys below, and how loud it is that of the timeline.
+  const { now } = carry;
+  const carries = low && now !== null;
+  const reports = low && now?.state === 'made' && now.loudness !== null;
   return (
     <View role="region" aria-label={run.name} style={styles.view}>
       <Head run={run} about={about} onAbout={() => setAbout(!about)} />
@@ -60,7 +62,7 @@ export function RunView({ run, opened }: { run: Run; opened: OpenedRun }) {
       <CarryPanel carry={carry} />
       <RunKeys opened={opened} view={view} desk={desk} carry={carry} />
       {desk.fixing && <FixKeys opened={opened} desk={desk} />}
-      {!desk.fixing && !reports && <MakeKeys opened={opened} desk={desk} />}
+      {!desk.fixing && !carries && <MakeKeys opened={opened} desk={desk} />}
     </View>
   );
 }
