@@ -57,7 +57,7 @@ export class TrackSounds {
     return this.hasApart[track] === 1;
   }
 
-  // --- several engines ------------------------------------------------------------------------------------------
+  // --- several engines --------------------------------------------------------------------------------------
 
   /** What is rendered from now on goes onto a tape. */
   writeTo(tape: TrackTape): void {
