@@ -60,7 +60,7 @@ function fileRow(): void {
   const stretch = { from: 0, to: BARS * 3840 };
   const seconds = (each: (audio: { left: Float32Array; right: Float32Array }) => void) => {
     const start = performance.now();
-    const render = new ScoreRender(score, stretch, performed.sampleRate, { track: null, limited: true, tail: false });
+    const render = new ScoreRender(score, stretch, performed.sampleRate, { track: null, limited: true, tail: 0 });
     while (!render.isDone) {
       const audio = render.next();
       if (audio) each(audio);

@@ -1,11 +1,13 @@
 import { Zip, ZipPassThrough } from 'fflate';
 import type { CarriedRun, CarryReply, CarryRequest, TracksRequest } from '@/audio/messages';
 import { fixed } from '@/core/score/fix';
+import type { Stretch } from '@/core/score/make';
 import { prepareSample } from '@/core/sample/levels';
 import { readScore } from '@/core/score/readScore';
 import { stretchFrames } from '@/core/score/scoreRender';
 import { ScoreRenders } from '@/core/score/scoreRenders';
 import type { Score } from '@/core/score/score';
+import { tailFrames } from '@/core/score/tail';
 import { LoudnessMeter } from '@/core/measure/loudness';
 import { beginFile } from './audioFiles';
 import { renderMixed, renderTracks } from './sharedRender';
@@ -38,15 +40,23 @@ function scoreOf({ performed, run, fixes }: CarriedRun): Score {
 
 async function make(request: CarryRequest) {
   const score = scoreOf(request);
+  const { sampleRate } = request.performed;
   const stretch = request.stretch ?? { from: 0, to: score.length };
-  return request.what === 'mix' ? mixOf(score, { ...request, stretch }) : stemsOf(score, { ...request, stretch });
+  const tail = request.tail ? tailFrames(score, stretch.to, sampleRate) : 0;
+  const frames = stretchFrames(score, stretch, sampleRate) + tail;
+  const wanted = { ...request, sampleRate, stretch, tail, frames };
+  return request.what === 'mix' ? mixOf(score, wanted) : stemsOf(score, wanted);
 }
 
-type Wanted = CarryRequest & { stretch: { from: number; to: number } };
+interface Wanted extends Pick<CarryRequest, 'format' | 'tracksFrom'> {
+  sampleRate: number;
+  stretch: Stretch;
+  /** Frames after the stretch, and of all of it. */
+  tail: number;
+  frames: number;
+}
 
-async function mixOf(score: Score, { performed, stretch, format, tail, tracksFrom }: Wanted) {
-  const { sampleRate } = performed;
-  const frames = stretchFrames(score, stretch, sampleRate, tail);
+async function mixOf(score: Score, { sampleRate, stretch, tail, frames, format, tracksFrom }: Wanted) {
   const file = await beginFile(format, sampleRate, frames);
   const meter = new LoudnessMeter(sampleRate);
   const progress = new Progress();
@@ -63,9 +73,7 @@ async function mixOf(score: Score, { performed, stretch, format, tail, tracksFro
 }
 
 /** A file of each track in one zip. They add up to the mix before the limiter. */
-async function stemsOf(score: Score, { performed, stretch, format, tail, tracksFrom }: Wanted): Promise<null> {
-  const { sampleRate } = performed;
-  const frames = stretchFrames(score, stretch, sampleRate, tail);
+async function stemsOf(score: Score, { sampleRate, stretch, tail, frames, format, tracksFrom }: Wanted): Promise<null> {
   const zip = new Zip((error, bytes) => {
     if (error) throw error;
     send([bytes as Uint8Array<ArrayBuffer>]);

@@ -28,11 +28,11 @@ test('what two workers render together is to the bit what one renders alone: mix
   const stretch = { from: 960, to: score.length };
   renderTracks(channel.port2, new ScoreRenders(demoScore(), SR));
   const renders = new ScoreRenders(score, SR);
-  const sounds = [null, score.tracks[0]!.id, score.tracks[1]!.id].map((track) => ({ track, limited: track === null, tail: false })); // prettier-ignore
+  const sounds = [null, score.tracks[0]!.id, score.tracks[1]!.id].map((track) => ({ track, limited: track === null, tail: track === null ? 2 * SR : 0 })); // prettier-ignore
   for (const sound of sounds) {
     const alone = await all(null, new ScoreRenders(score, SR), { stretch, sound });
     const together = await all(channel.port1, renders, { stretch, sound });
-    expect(together.left.length).toBe(stretchFrames(score, stretch, SR, false));
+    expect(together.left.length).toBe(stretchFrames(score, stretch, SR) + sound.tail);
     expect(together.left.some((x) => x > 0.01)).toBe(true);
     expect([sound.track, together.left.findIndex((x, i) => x !== alone.left[i])]).toEqual([sound.track, -1]);
     expect([sound.track, together.right.findIndex((x, i) => x !== alone.right[i])]).toEqual([sound.track, -1]);
@@ -43,6 +43,6 @@ test('what goes wrong in the worker that renders the tracks ends the render, wit
   const broken = demoScore();
   Object.defineProperty(broken, 'tempo', { get: () => { throw new Error('no tempo'); } }); // prettier-ignore
   renderTracks(channel.port2, new ScoreRenders(broken, SR));
-  const part = { stretch: { from: 0, to: 960 }, sound: { track: null, limited: true, tail: false } };
+  const part = { stretch: { from: 0, to: 960 }, sound: { track: null, limited: true, tail: 0 } };
   await expect(all(channel.port1, new ScoreRenders(demoScore(), SR), part)).rejects.toThrow('no tempo');
 });

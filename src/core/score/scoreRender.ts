@@ -7,8 +7,8 @@ import { beginScore } from './replayScore';
 import type { Score } from './score';
 import { ScoreTime } from './scoreTime';
 
-/** Seconds after a stretch in which its sounds ring out. */
-export const TAIL_SECONDS = 4;
+/** Seconds in which the end of a tail fades away: not all is silent by then. */
+const FADE_SECONDS = 0.5;
 
 /** Frames of one piece: what sixteen tracks sound like in it fits into a processor's cache. */
 const PIECE = 4096;
@@ -18,15 +18,14 @@ export interface ScoreSound {
   track: number | null;
   /** Through the limiter; before it, the tracks add up to the mix. */
   limited: boolean;
-  /** What rings on after the stretch, too. */
-  tail: boolean;
+  /** Frames after the stretch in which it rings on (see `tailFrames`); 0: none. */
+  tail: number;
 }
 
-/** Frames of a stretch of a score. */
-export function stretchFrames(score: Score, { from, to }: Stretch, sampleRate: number, tail: boolean): number {
+/** Frames of a stretch of a score, without its tail. */
+export function stretchFrames(score: Score, { from, to }: Stretch, sampleRate: number): number {
   const time = new ScoreTime(score, sampleRate);
-  const frames = Math.round(time.frameAt(to)) - Math.round(time.frameAt(from));
-  return frames + (tail ? TAIL_SECONDS * sampleRate : 0);
+  return Math.round(time.frameAt(to)) - Math.round(time.frameAt(from));
 }
 
 /**
@@ -39,16 +38,19 @@ export class ScoreRender {
   private readonly begin: number;
   private readonly start: number;
   private readonly end: number;
+  /** Frames of the fade at the end. */
+  private readonly fade: number;
 
   constructor(score: Score, stretch: Stretch, sampleRate: number, sound: ScoreSound) {
-    const { replay, start } = beginScore(score, sampleRate, stretch.from);
+    const { replay, start } = beginScore(score, sampleRate, stretch);
     this.replay = replay;
     this.begin = replay.frame;
     // From the first frame on: what rings into the stretch belongs to its own track, too.
     replay.engine.hear(sound);
     // The limiter tells of everything a little later.
     this.start = start + (sound.limited ? LIMITER_LATENCY : 0);
-    this.end = this.start + stretchFrames(score, stretch, sampleRate, sound.tail);
+    this.end = this.start + stretchFrames(score, stretch, sampleRate) + sound.tail;
+    this.fade = Math.min(sound.tail, FADE_SECONDS * sampleRate);
   }
 
   get engine(): Engine {
@@ -72,6 +74,18 @@ export class ScoreRender {
     const audio = { left: new Float32Array(frames), right: new Float32Array(frames) };
     replay.process(audio.left, audio.right);
     replay.engine.events.clear();
-    return isWanted ? audio : null;
+    if (!isWanted) return null;
+    this.fadeOut(audio);
+    return audio;
+  }
+
+  /** Takes down what of a piece that was rendered just now lies in the fade. */
+  private fadeOut({ left, right }: Stereo): void {
+    const first = this.replay.frame - left.length;
+    for (let i = Math.max(0, this.end - this.fade - first); i < left.length; i++) {
+      const gain = (this.end - first - i) / this.fade;
+      left[i]! *= gain;
+      right[i]! *= gain;
+    }
   }
 }
