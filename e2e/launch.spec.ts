@@ -92,9 +92,11 @@ test('the beats left that a card shows are those until the sample of its change,
     return n ? [{ n, now: tickAt(at) + 60, before: tickAt(shown[Math.max(0, i - 2)]![0]) - 60 }] : [];
   });
   expect(counted.length).toBeGreaterThan(20);
-  // A busy machine may draw one in fifty late.
-  const wrong = counted.filter(({ n, now, before }) => n < beatsLeft(now) || n > beatsLeft(before));
-  expect(wrong.length, JSON.stringify(wrong)).toBeLessThanOrEqual(Math.max(1, counted.length / 50));
+  // A busy machine draws some late; a tenth of a beat too late, always, would be a tenth of them. None is too early, but for the clocks.
+  const early = counted.filter(({ n, now }) => n < beatsLeft(now));
+  const late = counted.filter(({ n, before }) => n > beatsLeft(before));
+  expect(early.length, JSON.stringify(early)).toBeLessThanOrEqual(Math.max(1, counted.length / 50));
+  expect(late.length, JSON.stringify(late)).toBeLessThanOrEqual(counted.length / 10);
   expect(counted.at(-1)!.n).toBe(1);
 });
 
