@@ -6,20 +6,20 @@ import { randomMixedPerformance } from './performances.testing';
 import { VoiceEnds } from './voiceEnds';
 
 const SR = 48000;
-const FRAMES = SR;
+const FRAMES = 0.6 * SR;
 const TRACKS = 4;
 
 /** All pads of all tracks repeat, for a part of the time: so many strokes that voices are stolen, by which others have not ended yet. */
 const crowd: Command[] = [
-  at(SR / 4, { type: 'noteRepeat', on: true, latch: true }),
+  at(SR / 10, { type: 'noteRepeat', on: true, latch: true }),
   ...Array.from({ length: TRACKS * PADS }, (_, i) => {
     const struck = { track: Math.floor(i / PADS), pad: i % PADS };
     return [
-      at(SR / 4, { type: 'repeatRate', ...struck, ticks: 60 + 20 * (i % 7) }),
-      at(SR / 4, { type: 'padDown', ...struck, velocity: 0.6, heard: NaN, id: 2_000_001 + 2 * i }),
+      at(SR / 10, { type: 'repeatRate', ...struck, ticks: 60 + 20 * (i % 7) }),
+      at(SR / 10, { type: 'padDown', ...struck, velocity: 0.6, heard: NaN, id: 2_000_001 + 2 * i }),
     ];
   }).flat(),
-  at((3 * SR) / 4, { type: 'noteRepeat', on: false, latch: false }),
+  at(SR / 2, { type: 'noteRepeat', on: false, latch: false }),
 ];
 
 /** Plays a mixed performance of which one track is heard, asked for so many frames at a time. */
@@ -49,9 +49,9 @@ test('a track alone sounds the same to the bit where the voices of the others ar
       if (whole[0]!.some((x) => x !== 0)) sounding++;
       return whole.every((side, c) => side.every((x, i) => x === spared[c]![i]));
     }),
-    { numRuns: 20 },
+    { numRuns: 16 },
   );
-  expect(sounding).toBeGreaterThan(12);
+  expect(sounding).toBeGreaterThan(9);
 });
 
 test('what has ended is told once, by the first frame that is asked for from then on, and again after a rewind', () => {
