@@ -59,10 +59,10 @@ test('pads of a device strike at their own time stamps, also while the page stan
   const struck = of((await heard(page)).events, 'sounded').filter(({ live }) => live).slice(before); // prettier-ignore
   expect(struck.map(({ pad }) => pad)).toEqual(times.map((_, i) => i % 16));
   const rate = await page.evaluate(() => (window as unknown as { ear: { context: AudioContext } }).ear.context.sampleRate); // prettier-ignore
-  // Struck as far apart as the time stamps are, within half a millisecond; where a busy machine had the clocks read anew in the middle,
-  // one distance is another.
+  // Struck as far apart as the time stamps are, within half a millisecond. Each time that a busy machine had the clocks read anew in the
+  // middle, one distance is another; by when they came all of them would be.
   const off = struck.slice(1).map(({ heard: frame }, i) => Math.abs(((frame - struck[i]!.heard) / rate) * 1000 - 40));
-  expect(off.filter((ms) => ms >= 0.5).length).toBeLessThanOrEqual(1);
+  expect(off.filter((ms) => ms >= 0.5).length).toBeLessThanOrEqual(4);
 
   await midi.send(PADS, Array.from({ length: 8 }, (_, i) => [0x90, 36 + i, 90])); // prettier-ignore
   await midi.unplug(PADS);
