@@ -3,6 +3,7 @@ import { Replay, sampleInstructions } from '../engine/replay';
 import { at, type Command, type Instruction } from '../protocol/commands';
 import { notesInstruction } from '../protocol/fromDocument';
 import { blockStrokes, stepAt, type Score, type ScoreTrack, type Stroke } from './score';
+import { SAME_TICKS } from '../time/ticks';
 import type { Stretch } from './make';
 import { ScoreTime } from './scoreTime';
 
@@ -67,7 +68,8 @@ function commandsOf(score: Score, time: ScoreTime, begin: number, to: number): C
   const commands: Command[] = [];
   const first = time.tickAt(begin) - 1;
   const add = (tick: number, instruction: () => Instruction) => {
-    if (tick < first || tick >= to) return;
+    // What lies on the end is after it.
+    if (tick < first || tick > to - SAME_TICKS) return;
     const frame = Math.round(time.frameAt(tick));
     if (frame >= begin) commands.push(at(frame, instruction()));
   };

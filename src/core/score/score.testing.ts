@@ -4,6 +4,10 @@ import { Engine } from '../engine/engine';
 import { documentInstructions, type Performed } from '../engine/replay';
 import { at, type Command } from '../protocol/commands';
 import { decodeEvents } from '../protocol/events';
+import type { Stereo } from '../engine/offline';
+import type { Stretch } from './make';
+import type { Score } from './score';
+import { ScoreRender, type ScoreSound } from './scoreRender';
 
 /** Of Node, which the core's own library knows nothing of. */
 declare function structuredClone<T>(value: T): T;
@@ -33,6 +37,22 @@ export function performed(deeds: readonly Command[], frames: number, { set, stag
       if (kind === 'sounded') from = Math.min(from, frame);
   }
   return { set, stage, log: engine.log.drain(), sampleRate: SR, from, to: frames };
+}
+
+/** Renders what is heard, piece by piece, and joins it. */
+export function rendered(score: Score, stretch: Stretch, sound: ScoreSound): Stereo {
+  const pieces: Stereo[] = [];
+  const render = new ScoreRender(score, stretch, SR, sound);
+  while (!render.isDone) {
+    const audio = render.next();
+    if (audio) pieces.push(audio);
+  }
+  const joined = (side: keyof Stereo) => Float32Array.from(pieces.flatMap((piece) => [...piece[side]]));
+  return { left: joined('left'), right: joined('right') };
+}
+
+export function loudest(samples: Float32Array): number {
+  return samples.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
 }
 
 export const copied = (run: RunOf): RunOf => ({ ...run, log: structuredClone([...run.log]) });

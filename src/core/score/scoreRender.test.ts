@@ -8,9 +8,9 @@ import { SHIPPED_KITS } from '../shelf/shippedKits';
 import { ticksPerBar } from '../time/ticks';
 import { ebur128, wavFile } from './ffmpeg.testing';
 import { readScore } from './readScore';
-import { ScoreRender, stretchFrames, type ScoreSound } from './scoreRender';
+import { stretchFrames, type ScoreSound } from './scoreRender';
 import type { Score } from './score';
-import { copied, performed, play, SR } from './score.testing';
+import { copied, loudest, performed, play, rendered, SR } from './score.testing';
 
 /** A few bars of the demo with hands on it, a fade of one track and another tempo. */
 function someScore(seed: number, seconds = 6): Score {
@@ -24,24 +24,11 @@ function someScore(seed: number, seconds = 6): Score {
   return readScore(copied(run), run);
 }
 
-function loudest(samples: Float32Array): number {
-  return samples.reduce((most, x) => Math.max(most, Math.abs(x)), 0);
-}
-
-function rendered(score: Score, sound: ScoreSound, stretch = { from: 0, to: score.length }): Stereo {
-  const frames = stretchFrames(score, stretch, SR) + sound.tail;
-  const whole = { left: new Float32Array(frames), right: new Float32Array(frames) };
-  let done = 0;
-  const render = new ScoreRender(score, stretch, SR, sound);
-  while (!render.isDone) {
-    const audio = render.next();
-    if (!audio) continue;
-    whole.left.set(audio.left, done);
-    whole.right.set(audio.right, done);
-    done += audio.left.length;
-  }
-  expect(done).toBe(frames);
-  return whole;
+/** All of it, if nothing else is said. */
+function renderedFrom(score: Score, sound: ScoreSound, stretch = { from: 0, to: score.length }): Stereo {
+  const audio = rendered(score, stretch, sound);
+  expect(audio.left.length).toBe(stretchFrames(score, stretch, SR) + sound.tail);
+  return audio;
 }
 
 /** The whole of it, or what begins in its second bar, where much rings on. */
@@ -51,10 +38,10 @@ test.each([0, 1])(
     for (const seed of [1, 2]) {
       const score = someScore(seed);
       const stretch = { from: bar * ticksPerBar(score.meter), to: score.length };
-      const mix = rendered(score, { track: null, limited: false, tail: 4 * SR }, stretch);
+      const mix = renderedFrom(score, { track: null, limited: false, tail: 4 * SR }, stretch);
       const sum = mix.left.map(() => 0);
       for (const { id } of score.tracks) {
-        const stem = rendered(score, { track: id, limited: false, tail: 4 * SR }, stretch);
+        const stem = renderedFrom(score, { track: id, limited: false, tail: 4 * SR }, stretch);
         stem.left.forEach((x, i) => (sum[i]! += x));
       }
       let worst = 0;
@@ -69,16 +56,16 @@ test.each([0, 1])(
 test('a stretch begins and ends on its samples, whatever rings into it; what rings on follows, and nothing that is struck after it', () => {
   const score = someScore(4);
   const bar = ticksPerBar(score.meter);
-  const whole = rendered(score, { track: null, limited: true, tail: 0 });
+  const whole = renderedFrom(score, { track: null, limited: true, tail: 0 });
   const stretch = { from: bar, to: 2 * bar };
-  const part = rendered(score, { track: null, limited: true, tail: 0 }, stretch);
+  const part = renderedFrom(score, { track: null, limited: true, tail: 0 }, stretch);
   const start = stretchFrames(score, { from: 0, to: bar }, SR);
   let worst = 0;
   part.left.forEach((x, i) => (worst = Math.max(worst, Math.abs(x - whole.left[start + i]!))));
   expect({ worst }).toEqual({ worst: 0 });
-  const tail = rendered(score, { track: null, limited: true, tail: 4 * SR }, stretch);
+  const tail = renderedFrom(score, { track: null, limited: true, tail: 4 * SR }, stretch);
   expect(tail.left.length).toBe(part.left.length + 4 * SR);
-  expect(tail.left.subarray(0, part.left.length)).toEqual(part.left);
+  expect(part.left.findIndex((x, i) => x !== tail.left[i])).toBe(-1);
   expect(loudest(tail.left.subarray(part.left.length))).toBeGreaterThan(0.01);
   // The whole goes on there with what is struck in its third bar.
   expect(loudest(whole.left.subarray(start + part.left.length + SR))).toBeGreaterThan(0.1);
@@ -87,7 +74,7 @@ test('a stretch begins and ends on its samples, whatever rings into it; what rin
 
 test('loudness and true peak of three runs are those of ffmpeg’s ebur128, within 0.1 LU and 0.4 dB', () => {
   for (const seed of [5, 6, 7]) {
-    const audio = rendered(someScore(seed), { track: null, limited: true, tail: 4 * SR });
+    const audio = renderedFrom(someScore(seed), { track: null, limited: true, tail: 4 * SR });
     const meter = new LoudnessMeter(SR);
     meter.add(audio.left, audio.right);
     const file = wavFile(audio, 'float32', SR);
@@ -114,7 +101,7 @@ test('all pads of four tracks at once, of any kit, leave at -1 dBTP at most (ffm
 }, 60_000);
 
 test.each(WAV_FORMATS)('ffmpeg reads a file of %s as the samples that were written', (format) => {
-  const audio = rendered(someScore(8, 3), { track: null, limited: true, tail: 0 });
+  const audio = renderedFrom(someScore(8, 3), { track: null, limited: true, tail: 0 });
   const { stdout } = spawnSync('ffmpeg', ['-v', 'error', '-i', wavFile(audio, format, SR), '-f', 'f32le', '-'], { maxBuffer: 1e9 }); // prettier-ignore
   const read = new Float32Array(stdout.buffer.slice(stdout.byteOffset, stdout.byteOffset + stdout.length));
   expect(read.length).toBe(2 * audio.left.length);

@@ -45,10 +45,9 @@ interface Props {
  */
 export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, onView }: Props) {
   const tokens = useTokens();
-  const { layout } = useRoom();
+  const room = useRoom();
   const { audio, part, cuts, pieces, frames } = recording;
   const length = view.to - view.from;
-  const room = useRoom();
   const numbered = (NUMBERED * room.type) / Math.min(SHEET_WIDTH * room.type, room.width - 24);
   const shareOf = (frame: number) => (frame - view.from) / length;
   const peaks = useMemo(
@@ -93,7 +92,7 @@ export function SlicePicture({ recording, view, chosen, mark, onEdge, onTouch, o
     <View
       role="img"
       aria-label={`Recording, ${(frames / SAMPLE_RATE).toFixed(2)} s, ${counted(pieces.length, 'piece')}`}
-      style={[styles.picture, layout === 'lying' && styles.low, { backgroundColor: tokens.deep }]}
+      style={[styles.picture, room.layout === 'lying' && styles.low, { backgroundColor: tokens.deep }]}
       {...pinch.around(dragging())}
     >
       {piece && (
