@@ -28,6 +28,14 @@ export function sinesOf(turns: Float64Array): void {
   for (let i = 0; i < turns.length; i++) turns[i] = sinTurns(turns[i]!);
 }
 
+/** The whole powers of two from -LARGEST to LARGEST. */
+const LARGEST = 1000;
+const POWERS = new Float64Array(2 * LARGEST + 1).fill(1);
+for (let n = 1; n <= LARGEST; n++) {
+  POWERS[LARGEST + n] = POWERS[LARGEST + n - 1]! * 2;
+  POWERS[LARGEST - n] = POWERS[LARGEST - n + 1]! / 2;
+}
+
 /** 2^x; relative error below 1e-8. Whole powers are exact. */
 export function exp2(x: number): number {
   const whole = Math.floor(x + 0.5);
@@ -43,7 +51,7 @@ export function exp2(x: number): number {
                 y *
                   (0.041666666666666664 +
                     y * (0.008333333333333333 + y * (0.001388888888888889 + y * 0.0001984126984126984))))));
-  return fraction * powerOfTwo(whole);
+  return fraction * POWERS[(whole < -LARGEST ? -LARGEST : whole > LARGEST ? LARGEST : whole) + LARGEST]!;
 }
 
 const bits = new DataView(new ArrayBuffer(8));
@@ -71,19 +79,6 @@ export function log2(x: number): number {
       s *
       (1 + z * (0.3333333333333333 + z * (0.2 + z * (0.14285714285714285 + z * 0.1111111111111111))))
   );
-}
-
-function powerOfTwo(whole: number): number {
-  let n = whole < -1000 ? -1000 : whole > 1000 ? 1000 : whole;
-  let base = n < 0 ? 0.5 : 2;
-  if (n < 0) n = -n;
-  let result = 1;
-  while (n > 0) {
-    if (n & 1) result *= base;
-    base *= base;
-    n >>= 1;
-  }
-  return result;
 }
 
 /** tan(π · x) for 0 <= x < 0.5: the pre-warp of a filter with cutoff x · sample rate. */

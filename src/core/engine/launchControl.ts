@@ -76,7 +76,7 @@ export class LaunchControl implements TickPart {
     const fades = this.launcher.fadeTo <= tick + SAME_TICKS;
     this.launcher.runTo(tick);
     // What faded out is over.
-    if (fades) this.striker.voices.end();
+    if (fades) this.striker.voices.endAll();
     this.follow();
   }
 

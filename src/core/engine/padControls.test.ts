@@ -1,5 +1,6 @@
 import {
   channelOfTable,
+  CONTROL_RANGES,
   CONTROLS,
   controlOfTable,
   isMixTable,
@@ -8,10 +9,12 @@ import {
   moveIndex,
   moveTable,
   PAD_TABLES,
+  SHAPING_CONTROLS,
   type Control,
 } from '../document/moves';
 import { MIX_CONTROLS } from '../document/mix';
 import { at, type Instruction } from '../protocol/commands';
+import { makePlain, PLAIN, type Shape } from '../sound/shape';
 import { renderCommands } from './offline';
 import { hits, kitWith, padOf, pattern, PLAY, SR } from './rig.testing';
 
@@ -35,6 +38,15 @@ test('Moves and hands shape the stroke: what is lower, darker, shorter or aside 
       { type: 'turn', track: 0, pad: 10, control: 'level', value: NaN },
     ).left,
   ).not.toEqual(plain.left);
+});
+
+test('a stroke that nothing moves is as plain as one whose controls are all where they do nothing', () => {
+  for (const control of SHAPING_CONTROLS)
+    expect([control, PLAIN[control]]).toEqual([control, CONTROL_RANGES[control].neutral]);
+  const shape = { ...PLAIN };
+  for (const name of Object.keys(PLAIN) as (keyof Shape)[]) shape[name] = 0.37;
+  makePlain(shape);
+  expect(shape).toEqual(PLAIN);
 });
 
 test('an octave up is twice the pitch of a tuned drum, and a cymbal keeps being one', () => {

@@ -2,7 +2,7 @@ import { CONTROL_RANGES, CONTROLS, moveIndex, PAD_TABLES, SHAPING_CONTROLS, type
 import type { Handlers } from '../protocol/commands';
 import type { EngineState } from '../protocol/engineState';
 import { moveValue } from '../sequence/moveValue';
-import { PLAIN, type Shape } from '../sound/shape';
+import { makePlain, PLAIN, type Shape } from '../sound/shape';
 import type { Part } from './part';
 import type { SoundRack } from './soundRack';
 import type { TrackRack } from './trackRack';
@@ -21,6 +21,8 @@ const HELD_PLACES: Record<HeldControl, number> = {
 export class PadControls implements Part {
   /** Where hands hold the pads' controls, NaN where they do not. */
   private readonly turns = Array.from({ length: MAX_TRACKS }, () => new Float64Array(PAD_TABLES).fill(NaN));
+  /** Which tracks hands hold any of. */
+  private readonly isTurned = new Uint8Array(MAX_TRACKS);
   private readonly shape: Shape = { ...PLAIN };
 
   constructor(
@@ -31,6 +33,7 @@ export class PadControls implements Part {
   readonly commands: Handlers<'turn'> = {
     turn: ({ track, pad, control, value }) => {
       this.turns[track]![moveIndex(pad, CONTROLS.indexOf(control))] = value;
+      this.noteTurned(track);
     },
   };
 
@@ -43,7 +46,10 @@ export class PadControls implements Part {
 
   /** Takes over what other hands hold. */
   takeData(turns: EngineState['turns']): void {
-    for (const { track, table, value } of turns) this.turns[track]![table] = value;
+    for (const { track, table, value } of turns) {
+      this.turns[track]![table] = value;
+      this.noteTurned(track);
+    }
   }
 
   /**
@@ -53,7 +59,8 @@ export class PadControls implements Part {
    */
   shapeOf(track: number, pad: number, pitch: number, position: number): Shape {
     const { shape } = this;
-    for (let i = 0; i < PLACES.length; i++) shape[SHAPING_CONTROLS[i]!] = this.value(track, pad, PLACES[i]!, position);
+    if (this.isTurned[track] === 0 && !this.rack.tracks[track]!.player.movesPads) makePlain(shape);
+    else for (let i = 0; i < PLACES.length; i++) shape[SHAPING_CONTROLS[i]!] = this.value(track, pad, PLACES[i]!, position); // prettier-ignore
     shape.pitch += pitch;
     shape.note = this.padNote(track, pad);
     return shape;
@@ -90,6 +97,11 @@ export class PadControls implements Part {
 
   trackRemoved(track: number): void {
     this.turns[track]!.fill(NaN);
+    this.noteTurned(track);
+  }
+
+  private noteTurned(track: number): void {
+    this.isTurned[track] = this.turns[track]!.some((value) => !Number.isNaN(value)) ? 1 : 0;
   }
 
   /** What a pad's control is now: where a hand holds it, else where its Move has it, else neutral. */

@@ -2,8 +2,8 @@ import { MAX_TRACKS, PADS } from '../document/limits';
 import { WITH_TRACK } from '../document/mix';
 import type { MixBus } from '../sound/mix/mixBus';
 import type { Strip } from '../sound/mix/strip';
+import { NONE, Ringing } from '../sound/ringing';
 import type { VoicePool } from '../sound/voicePool';
-import { NONE, Ringing } from './ringing';
 import type { TrackTape } from './trackTape';
 import type { VoiceEnds } from './voiceEnds';
 

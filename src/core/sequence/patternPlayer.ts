@@ -23,8 +23,9 @@ export class PatternPlayer {
   launchTick = 0;
   /** The Feel in force for each pad, or null: what places a new stroke instead of the input grid. */
   feels: readonly (Snap | null)[] = NO_FEELS;
-  /** Breakpoints of each control (see `moveTable`), or null; and which of those of the mix there are. */
+  /** Breakpoints of each control (see `moveTable`), or null; whether there are any of pads, and which of those of the mix. */
   moves: readonly (Float64Array | null)[] = NO_MOVES;
+  movesPads = false;
   mixTables: readonly number[] = [];
   /** Index of the first hit at the tick that `nextTick` found, and the song tick of the pattern's tick 0 in its pass. */
   nextIndex = 0;
@@ -81,9 +82,11 @@ export class PatternPlayer {
   loadMoves(rows: Float64Array): void {
     const moves: (Float64Array | null)[] = rows.length > 0 ? [...NO_MOVES] : [];
     const mixTables: number[] = [];
+    this.movesPads = false;
     readMoves(rows, (table, points) => {
       moves[table] = points;
       if (isMixTable(table)) mixTables.push(table);
+      else this.movesPads = true;
     });
     this.moves = rows.length > 0 ? moves : NO_MOVES;
     this.mixTables = mixTables;

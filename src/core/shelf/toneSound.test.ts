@@ -49,7 +49,7 @@ function stillNote(source: ToneSource, note: number, more: SoundSettings = {}): 
   const filter = tone!.filter && { ...tone!.filter, opens: 0 };
   const still: Tone = { ...tone!, oscillators, ...(filter && { filter }) };
   return renderStroke(
-    { ...patch, recipe: { ...patch.recipe, layers: [], tone: still } },
+    { ...patch, recipe: { ...patch.recipe, tone: still }, layers: [] },
     { rate: RATE, seconds: 1, note },
   ).left.subarray(0.3 * RATE, 0.3 * RATE + 32768);
 }
@@ -131,7 +131,7 @@ function steepest(sound: Float32Array, from = 0, to = sound.length): number {
 
 test.each(EACH)('%s: begins, ends and begins again without a click', (_, source) => {
   const patch = tonePatch(source, { room: 0 });
-  const plain = { ...patch, recipe: { ...patch.recipe, layers: [] } };
+  const plain = { ...patch, layers: [] };
   for (const note of [lowestOf(source) + 12, lowestOf(source) + 40]) {
     const { left } = renderStroke(plain, { rate: RATE, seconds: 1.5, note, held: 0.5 });
     const own = steepest(left, 0.003 * RATE, 0.45 * RATE);

@@ -2,7 +2,7 @@ import { decayPerFrame, exp2, sinTurns } from '../math';
 import type { Body } from './recipe';
 import { leftSound } from './sampleReader';
 import { differs, PITCH_VARIATION, type Touch } from './touch';
-import { COSINE, isSideBySide, LANES, modeLanes, renderModes, SINE, TURN_COSINE, TURN_SINE } from './voiceLoops';
+import { ATTACK, ATTACK_STEP, COSINE, DECAY, isSideBySide, LANES, modeLanes, renderModes, SINE, STEP, SWEEP, SWEEP_DECAY, TURN_COSINE, TURN_SINE, UNTIL_LOOK } from './voiceLoops'; // prettier-ignore
 
 const MAX_MODES = 6;
 /** A mode sounds for 1.5 times its -60 dB time: it ends 90 dB down. */
@@ -88,18 +88,28 @@ export class BodyVoice {
   /** Adds the next `frames` samples to `leftSound`. */
   render(frames: number): void {
     const end = Math.min(frames, this.left);
-    let from = 0;
-    while (from < end) {
-      let to = this.sweep === 0 ? end : Math.min(end, from + this.untilControl);
-      if (this.holdLeft > 0) to = Math.min(to, from + this.holdLeft);
-      if (isSideBySide && this.attack >= 1 && this.areEvenFor(to - from)) this.renderBeside(from, to);
-      else for (let m = 0; m < this.modes; m++) this.renderMode(m, from, to);
+    for (let from = 0; from < end;) {
+      const to = this.holdLeft > 0 ? Math.min(end, from + this.holdLeft) : end;
+      if (isSideBySide && this.areEvenFor(to - from)) this.renderBeside(from, to);
+      else this.renderInTurn(from, to);
       for (let i = from; i < to && this.attack < 1; i++) this.attack += this.attackStep;
-      if (this.sweep > 0) this.control(to - from);
       if (this.holdLeft > 0) this.hold(to - from);
       from = to;
     }
     this.left -= end;
+  }
+
+  /** One mode after another, from look to look at the sweep. */
+  private renderInTurn(from: number, end: number): void {
+    const { attackStep } = this;
+    let { attack } = this;
+    while (from < end) {
+      const to = this.sweep > 0 ? Math.min(end, from + this.untilControl) : end;
+      for (let m = 0; m < this.modes; m++) this.renderMode(m, from, to, attack);
+      for (let i = from; i < to && attack < 1; i++) attack += attackStep;
+      if (this.sweep > 0) this.control(to - from);
+      from = to;
+    }
   }
 
   private control(frames: number): void {
@@ -127,19 +137,23 @@ export class BodyVoice {
   private turn(): void {
     for (let m = 0; m < this.modes; m++) {
       const step = Math.min(HIGHEST_STEP, this.step[m]! * this.bendRatio * (1 + this.sweep));
-      const decay = this.holdLeft > 0 ? 1 : this.decay[m]!;
+      const decay = this.decayNow(m);
       this.turnSine[m] = sinTurns(step) * decay;
       this.turnCosine[m] = sinTurns(step + 0.25) * decay;
     }
   }
 
-  private renderMode(m: number, from: number, end: number): void {
+  /** Of a mode, by a frame. */
+  private decayNow(m: number): number {
+    return this.holdLeft > 0 ? 1 : this.decay[m]!;
+  }
+
+  private renderMode(m: number, from: number, end: number, attack: number): void {
     const to = Math.min(end, from + this.modeLeft[m]!);
     if (to <= from) return;
     const turnSine = this.turnSine[m]!;
     const turnCosine = this.turnCosine[m]!;
     const { attackStep } = this;
-    let { attack } = this;
     let sine = this.sine[m]!;
     let cosine = this.cosine[m]!;
     let i = from;
@@ -171,17 +185,18 @@ export class BodyVoice {
 
   /** All modes, as many at once as there are lanes, to the bits that they have one after another. */
   private renderBeside(from: number, to: number): void {
+    const frames = to - from;
+    const { sweep, untilControl } = this;
     for (let first = 0; first < this.modes; first += LANES) {
       this.toLanes(first);
-      renderModes(from, to - from);
-      for (let lane = 0; lane < LANES && first + lane < this.modes; lane++) {
-        const m = first + lane;
-        if (this.modeLeft[m] === 0) continue;
-        this.sine[m] = modeLanes[SINE + lane]!;
-        this.cosine[m] = modeLanes[COSINE + lane]!;
-        this.modeLeft[m]! -= to - from;
-      }
+      // Of all of them the sweep goes on from here.
+      modeLanes[SWEEP] = sweep;
+      modeLanes[UNTIL_LOOK] = untilControl;
+      renderModes(from, frames);
+      this.fromLanes(first, frames);
     }
+    this.sweep = modeLanes[SWEEP]!;
+    this.untilControl = modeLanes[UNTIL_LOOK]!;
   }
 
   private toLanes(first: number): void {
@@ -192,6 +207,23 @@ export class BodyVoice {
       modeLanes[COSINE + lane] = sounds ? this.cosine[m]! : 0;
       modeLanes[TURN_SINE + lane] = sounds ? this.turnSine[m]! : 0;
       modeLanes[TURN_COSINE + lane] = sounds ? this.turnCosine[m]! : 0;
+      modeLanes[STEP + lane] = sounds ? this.step[m]! * this.bendRatio : 0;
+      modeLanes[DECAY + lane] = sounds ? this.decayNow(m) : 0;
+    }
+    modeLanes[ATTACK] = this.attack;
+    modeLanes[ATTACK_STEP] = this.attackStep;
+    modeLanes[SWEEP_DECAY] = this.sweepDecay;
+  }
+
+  private fromLanes(first: number, frames: number): void {
+    for (let lane = 0; lane < LANES && first + lane < this.modes; lane++) {
+      const m = first + lane;
+      if (this.modeLeft[m] === 0) continue;
+      this.sine[m] = modeLanes[SINE + lane]!;
+      this.cosine[m] = modeLanes[COSINE + lane]!;
+      this.turnSine[m] = modeLanes[TURN_SINE + lane]!;
+      this.turnCosine[m] = modeLanes[TURN_COSINE + lane]!;
+      this.modeLeft[m]! -= frames;
     }
   }
 }

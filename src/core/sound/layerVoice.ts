@@ -40,6 +40,7 @@ export class LayerVoice implements Biquad {
   a2 = 0;
 
   private readonly source: LayerSource;
+  private readonly noiseGain: number;
   /** It is heard at the sides. */
   private isSide = false;
   /** Frames until it begins. */
@@ -68,6 +69,7 @@ export class LayerVoice implements Biquad {
   private y2 = 0;
 
   constructor(private readonly sampleRate: number) {
+    this.noiseGain = noiseGain(sampleRate);
     this.source = new LayerSource(sampleRate);
   }
 
@@ -88,8 +90,7 @@ export class LayerVoice implements Biquad {
     this.isSide = layer.isSide === true;
     this.holdLeft = Math.round(hold * sampleRate);
     const hardness = layer.hardness ?? 0;
-    this.gain =
-      gain * layer.level * (1 - hardness + hardness * velocity) * (source === 'metal' ? 1 : noiseGain(sampleRate));
+    this.gain = gain * layer.level * (1 - hardness + hardness * velocity) * (source === 'metal' ? 1 : this.noiseGain);
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
     this.lastDecay = decayPerFrame(layer.decay * longer, sampleRate);
     this.burstsLeft = bursts ? bursts.count : 0;
@@ -217,11 +218,15 @@ export class LayerVoice implements Biquad {
     return (
       this.left >= frames &&
       this.waitLeft === 0 &&
-      this.attack === 1 &&
       this.burstsLeft === 0 &&
       (this.holdLeft === 0 || this.holdLeft > frames) &&
       this.source.isShared
     );
+  }
+
+  /** Frames for which its attack goes on, or a few more. */
+  get attackFrames(): number {
+    return this.attack < 1 ? Math.ceil((1 - this.attack) / this.attackStep) + 1 : 0;
   }
 
   /** Lays it into a lane, to be rendered for so many frames. */
@@ -247,6 +252,8 @@ export class LayerVoice implements Biquad {
     layerLanes[8 * LANES + lane] = this.x2;
     layerLanes[9 * LANES + lane] = this.y1;
     layerLanes[10 * LANES + lane] = this.y2;
+    layerLanes[11 * LANES + lane] = this.attack;
+    layerLanes[12 * LANES + lane] = this.attackStep;
   }
 
   /** Takes back what has been rendered. */
@@ -257,6 +264,7 @@ export class LayerVoice implements Biquad {
     this.x2 = layerLanes[8 * LANES + lane]!;
     this.y1 = layerLanes[9 * LANES + lane]!;
     this.y2 = layerLanes[10 * LANES + lane]!;
+    this.attack = layerLanes[11 * LANES + lane]!;
     this.left -= frames;
     if (this.holdLeft > 0) this.hold(frames);
   }

@@ -70,6 +70,11 @@ export interface Patch {
   lfos: readonly LfoPatch[];
   /** The signal goes through the filter. */
   isFiltered: boolean;
+  /** Places of the recipe's layers, those that do not go through the saturation last, and how many come before these. */
+  layers: readonly number[];
+  firstClean: number;
+  /** The highest tone of its body, Hz; 0 without one. */
+  highestHz: number;
 }
 
 /** What a source or a voice of notes is made of. */
@@ -103,6 +108,9 @@ function toneTurns({ attack, release, motion, width, glide = 0 }: Tone, settings
 
 function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | null = null): Patch {
   const of = (setting: NumberSetting) => settings[setting] ?? SOUND_NUMBERS[setting].neutral;
+  const layers = [...recipe.layers.keys()];
+  const driven = layers.filter((place) => !recipe.layers[place]!.isClean);
+  const clean = layers.filter((place) => recipe.layers[place]!.isClean);
   const level = of('level') > LEAST_LEVEL ? decibels(of('level')) : 0;
   return {
     recipe,
@@ -128,7 +136,14 @@ function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | nu
     isHeld: settings.plays === 'held' || settings.plays === 'looped',
     lfos: (settings.lfos ?? []).map(lfoPatch),
     isFiltered: isFiltered(settings),
+    layers: [...driven, ...clean],
+    firstClean: driven.length,
+    highestHz: highestOf(recipe),
   };
+}
+
+function highestOf({ body }: Recipe): number {
+  return body ? Math.max(...body.modes.map(({ ratio }) => body.pitch * ratio)) : 0;
 }
 
 /** The recipe's own as it was written: from dB and back it would be another number in its last digits. */

@@ -24,4 +24,21 @@ export interface Shape {
   note: number;
 }
 
+/** That of a stroke that is as its sound is. */
 export const PLAIN: Shape = { pitch: 0, filter: 0, decay: 0, level: 1, pan: 0, drive: 0, room: 0, resonance: 0, start: 0, pressure: 0, bright: 0, note: NaN }; // prettier-ignore
+
+/** Makes a shape plain: by name, since a stroke has no time to look names up. */
+export function makePlain(shape: Shape): void {
+  shape.pitch = 0;
+  shape.filter = 0;
+  shape.decay = 0;
+  shape.level = 1;
+  shape.pan = 0;
+  shape.drive = 0;
+  shape.room = 0;
+  shape.resonance = 0;
+  shape.start = 0;
+  shape.pressure = 0;
+  shape.bright = 0;
+  shape.note = NaN;
+}

@@ -12,6 +12,7 @@ interface Exports {
   saturate(frames: number, sound: number, gains: number): void;
   modes4(frames: number, lanes: number, to: number): void;
   noise4(frames: number, numbers: number, to: number): void;
+  attack2(frames: number, lanes: number, from0: number, from1: number, to0: number, to1: number): void;
   layers2(frames: number, lanes: number, from0: number, from1: number, to0: number, to1: number): void;
   layers4(frames: number, lanes: number, from0: number, from1: number, from2: number, from3: number, to0: number, to1: number, to2: number, to3: number): void; // prettier-ignore
 }
@@ -98,13 +99,18 @@ export function saturateSlowly(frames: number): void {
 
 // --- modes ----------------------------------------------------------------------------------------------------
 
-const MODE_LANES_AT = takeBytes(8 * 4 * LANES);
-/** Modes that are rendered next: of each number as many as there are lanes, one after another. */
-export const modeLanes = new Float64Array(soundMemory, MODE_LANES_AT, 4 * LANES);
-export const [SINE, COSINE, TURN_SINE, TURN_COSINE] = [0, LANES, 2 * LANES, 3 * LANES] as const;
+const MODE_NUMBERS = 6 * LANES + 5;
+const MODE_LANES_AT = takeBytes(8 * MODE_NUMBERS);
+/**
+ * Modes that are rendered next: of each number as many as there are lanes, one after another; then what they share. STEP is the turn by a frame
+ * before the sweep, which begins anew with each look.
+ */
+export const modeLanes = new Float64Array(soundMemory, MODE_LANES_AT, MODE_NUMBERS);
+export const [SINE, COSINE, TURN_SINE, TURN_COSINE, STEP, DECAY] = [0, LANES, 2 * LANES, 3 * LANES, 4 * LANES, 5 * LANES] as const; // prettier-ignore
+export const [ATTACK, ATTACK_STEP, SWEEP, SWEEP_DECAY, UNTIL_LOOK] = [6 * LANES, 6 * LANES + 1, 6 * LANES + 2, 6 * LANES + 3, 6 * LANES + 4] as const; // prettier-ignore
 
 /**
- * Adds the modes of all lanes to `leftSound`, from `from` on; a lane of zeros adds nothing. Needs `isSideBySide`.
+ * Adds the modes of all lanes to `leftSound`, from `from` on, and lets the sweep go on; a lane of zeros adds nothing. Needs `isSideBySide`.
  * @param frames at least 1
  */
 export function renderModes(from: number, frames: number): void {
@@ -113,8 +119,8 @@ export function renderModes(from: number, frames: number): void {
 
 // --- layers ---------------------------------------------------------------------------------------------------
 
-/** Of the numbers of a layer, as many as there are lanes: b0, b1, b2, a1, a2, envelope, decay, x1, x2, y1 and y2. */
-export const LAYER_NUMBERS = 11;
+/** Of the numbers of a layer, as many as there are lanes: b0, b1, b2, a1, a2, envelope, decay, x1, x2, y1, y2, attack and its growth with a frame. */
+export const LAYER_NUMBERS = 13;
 const LAYER_LANES_AT = takeBytes(8 * LAYER_NUMBERS * LANES);
 /** Layers that are rendered next. */
 export const layerLanes = new Float64Array(soundMemory, LAYER_LANES_AT, LAYER_NUMBERS * LANES);
@@ -138,13 +144,30 @@ export function noiseAt(lane: number): number {
  * Needs `isSideBySide`.
  * @param lanes 2 or 4
  * @param frames at least 1
+ * @param attack for how many of them the attack of a layer goes on, at most
  */
-export function renderLayers(lanes: number, frames: number): void {
+export function renderLayers(lanes: number, frames: number, attack: number): void {
   const from = layerFrom;
   const to = layerTo;
   const numbers = layerNoise;
   const isNoisy = (numbers[0]! | numbers[1]! | (lanes === 2 ? 0 : numbers[2]! | numbers[3]!)) !== 0;
   if (isNoisy) fast!.noise4(frames, NUMBERS_AT, NOISE_AT);
+  if (attack > 0) renderAttacks(lanes, Math.min(attack, frames));
+  if (attack >= frames) return;
+  if (attack > 0) frames -= attack;
   if (lanes === 2) fast!.layers2(frames, LAYER_LANES_AT, from[0]!, from[1]!, to[0]!, to[1]!);
   else fast!.layers4(frames, LAYER_LANES_AT, from[0]!, from[1]!, from[2]!, from[3]!, to[0]!, to[1]!, to[2]!, to[3]!); // prettier-ignore
+}
+
+/** Renders the first frames of layers, and goes on to where they end. */
+function renderAttacks(lanes: number, frames: number): void {
+  const from = layerFrom;
+  const to = layerTo;
+  for (let lane = 0; lane < lanes; lane += 2) {
+    fast!.attack2(frames, LAYER_LANES_AT + 8 * lane, from[lane]!, from[lane + 1]!, to[lane]!, to[lane + 1]!);
+  }
+  for (let lane = 0; lane < lanes; lane++) {
+    from[lane]! += 4 * frames;
+    to[lane]! += 8 * frames;
+  }
 }

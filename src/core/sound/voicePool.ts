@@ -4,6 +4,7 @@ import { DrumVoice, type PadStroke } from './drumVoice';
 import type { SongClock } from './lfoVoice';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
+import { NONE, Ringing } from './ringing';
 import type { Shape } from './shape';
 
 /** Voices that may ring at once; as many more exist so that each that is stolen can fade out. */
@@ -22,12 +23,21 @@ export class VoicePool {
     bright: new Float64Array(MAX_TRACKS * PADS),
   };
 
+  /** Frame of the last look at all voices; NaN when they must be looked at anew. */
+  private lookedAt = NaN;
+  /** Those that rang then, and that began since; and the most that can ring now and do not fade. */
+  private readonly byTrack: Ringing;
+  private mostRinging = 0;
+  /** All voices before this place were taken then, or are since. */
+  private freeFrom = 0;
+
   /** @param clock by which slow waves go */
   constructor(
     private readonly sampleRate: number,
     readonly clock: SongClock,
   ) {
     for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice(sampleRate));
+    this.byTrack = new Ringing(this.voices);
   }
 
   /**
@@ -43,9 +53,15 @@ export class VoicePool {
     shape?: Shape,
     sample?: PreparedSample | null,
   ): DrumVoice {
-    const voice = this.giveWay(patch, stroke, cutGroup, frame) ?? this.justBegun(frame);
+    if (this.lookedAt !== frame) this.look(frame);
+    const free = this.firstFree();
+    this.giveWay(patch, stroke, cutGroup, frame);
+    const place = free === NONE ? this.justBegun(frame) : free;
+    const voice = this.voices[place]!;
     voice.start(patch, stroke, frame, this.clock, shape, sample);
     voice.cutGroup = cutGroup;
+    if (free === NONE) this.lookedAt = NaN;
+    else this.add(place);
     if (patch.tone && shape) {
       const at = stroke.track * PADS + stroke.pad;
       this.held.pressure[at] = shape.pressure;
@@ -96,8 +112,13 @@ export class VoicePool {
   }
 
   /** Ends every voice on the spot: for when none is heard any more. */
-  end(): void {
-    for (const voice of this.voices) voice.active = false;
+  endAll(): void {
+    for (const voice of this.voices) this.end(voice);
+  }
+
+  private end(voice: DrumVoice): void {
+    voice.active = false;
+    this.lookedAt = NaN;
   }
 
   get ringing(): number {
@@ -112,41 +133,84 @@ export class VoicePool {
     return count;
   }
 
-  /** Lets voices fade that a stroke ends. Returns the first that is free; one pass finds both, since chords trigger often. */
-  private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number, frame: number): DrumVoice | null {
+  // --- room for a stroke ------------------------------------------------------------------------------------
+
+  /** Looks at all voices: before the first of the strokes that fall on a frame. Until the next one they only fade, and begin here. */
+  private look(frame: number): void {
+    this.lookedAt = frame;
+    this.byTrack.look();
+    this.freeFrom = 0;
+    this.mostRinging = 0;
+    for (const voice of this.voices) if (voice.active && !voice.fading) this.mostRinging++;
+  }
+
+  /** A voice has begun. */
+  private add(place: number): void {
+    this.byTrack.add(place);
+    this.mostRinging++;
+  }
+
+  /** Place of the first voice of the pool that is free, or NONE. */
+  private firstFree(): number {
+    const { voices } = this;
+    while (this.freeFrom < voices.length && voices[this.freeFrom]!.active) this.freeFrom++;
+    return this.freeFrom < voices.length ? this.freeFrom : NONE;
+  }
+
+  /** Lets voices fade that a stroke ends. Only its track is looked through: chords trigger often. */
+  private giveWay(patch: Patch, { track, pad }: PadStroke, cutGroup: number, frame: number): void {
+    const { voices, byTrack } = this;
     let rings = 0;
-    let ringing = 0;
-    let free: DrumVoice | null = null;
-    let oldestOfPad: DrumVoice | null = null;
-    let oldest: DrumVoice | null = null;
-    for (const voice of this.voices) {
-      if (!voice.active) {
-        free ??= voice;
-        continue;
-      }
-      if (voice.fading) continue;
-      if (cutGroup !== 0 && voice.cutGroup === cutGroup && voice.track === track) {
+    let oldest = NONE;
+    for (let place = byTrack.first(track); place !== NONE; place = byTrack.next(place)) {
+      const voice = voices[place]!;
+      if (!voice.active || voice.fading) continue;
+      if (cutGroup !== 0 && voice.cutGroup === cutGroup) {
+        this.mostRinging--;
         // Of a note that began with this one nothing was heard yet.
-        if (patch.tone && voice.startFrame === frame) voice.active = false;
+        if (patch.tone && voice.startFrame === frame) this.end(voice);
         else voice.cutOff();
         continue;
       }
-      ringing++;
-      if (!oldest || voice.startFrame < oldest.startFrame) oldest = voice;
-      if (voice.track === track && voice.pad === pad) {
-        rings++;
-        if (!oldestOfPad || voice.startFrame < oldestOfPad.startFrame) oldestOfPad = voice;
-      }
+      if (voice.pad !== pad) continue;
+      rings++;
+      if (oldest === NONE || this.isOlder(place, oldest)) oldest = place;
     }
-    if (oldestOfPad && rings >= patch.rings) oldestOfPad.fadeOut(this.frames(RETRIGGER_SECONDS));
-    else if (oldest && ringing >= MAX_VOICES) oldest.fadeOut(this.frames(STEAL_SECONDS));
-    return free;
+    if (oldest !== NONE && rings >= patch.rings) this.fade(voices[oldest]!, RETRIGGER_SECONDS);
+    else if (this.mostRinging >= MAX_VOICES) this.steal();
+  }
+
+  /** Of voices that began at once the first of the pool counts as the oldest. */
+  private isOlder(one: number, other: number): boolean {
+    const before = this.voices[one]!.startFrame - this.voices[other]!.startFrame;
+    return before < 0 || (before === 0 && one < other);
+  }
+
+  /** The oldest of all fades out if as many ring as may. */
+  private steal(): void {
+    let oldest: DrumVoice | null = null;
+    this.mostRinging = 0;
+    for (const voice of this.voices) {
+      if (!voice.active || voice.fading) continue;
+      this.mostRinging++;
+      if (!oldest || voice.startFrame < oldest.startFrame) oldest = voice;
+    }
+    if (oldest && this.mostRinging >= MAX_VOICES) this.fade(oldest, STEAL_SECONDS);
+  }
+
+  /** @param voice that rings, and does not fade yet */
+  private fade(voice: DrumVoice, seconds: number): void {
+    voice.fadeOut(this.frames(seconds));
+    this.mostRinging--;
   }
 
   /** When all voices are taken, one that has only just begun gives way: nothing of it was heard yet. */
-  private justBegun(frame: number): DrumVoice {
-    let last = this.voices[0]!;
-    for (const voice of this.voices) if (voice.fading && voice.startFrame === frame) last = voice;
+  private justBegun(frame: number): number {
+    let last = 0;
+    for (let place = 0; place < this.voices.length; place++) {
+      const voice = this.voices[place]!;
+      if (voice.fading && voice.startFrame === frame) last = place;
+    }
     return last;
   }
 

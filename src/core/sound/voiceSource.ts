@@ -6,7 +6,6 @@ import { Evenness } from './evenness';
 import { decibels, hash, softClip } from '../math';
 import type { PreparedSample } from '../sample/levels';
 import type { Patch } from './patch';
-import type { Layer, Recipe } from './recipe';
 import { leftSound, rightSound } from './sampleReader';
 import { SampleVoice } from './sampleVoice';
 import type { Tone, ToneTurns } from './tone';
@@ -29,13 +28,6 @@ function driven(gain: number, dB: number): number {
   if (dB === 0) return gain;
   const moved = decibels(dB) * (gain > 0 ? gain : 1);
   return moved > 1 ? moved : 0;
-}
-
-/** The highest tone of a body, Hz; 0 without one. */
-function highestOf({ body }: Recipe): number {
-  let highest = 0;
-  if (body) for (let m = 0; m < body.modes.length; m++) highest = Math.max(highest, body.pitch * body.modes[m]!.ratio);
-  return highest;
 }
 
 /** What of a voice sounds: a sample, a note, or body and layers, and its saturation. It goes to the work buffers `leftSound` and `rightSound`. */
@@ -88,7 +80,6 @@ export class VoiceSource {
     frame: number,
     sample: PreparedSample | null,
   ): void {
-    // prettier-ignore
     const { recipe } = patch;
     this.patch = patch;
     this.sample.sounding = false;
@@ -98,30 +89,24 @@ export class VoiceSource {
     this.hasSides = false;
     if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape, pitch, touch, frame);
     else this.tone.sounding = false;
-    const ringing = Math.max(this.body.left, this.startLayers(recipe.layers, touch, place));
+    const ringing = Math.max(this.body.left, this.startLayers(patch, touch, place));
     this.end = frame + ringing;
     this.left = ringing;
     this.isStereo = this.hasSides || (this.sample.sounding && this.sample.isStereo);
     this.startDrive(driven(patch.drive, shape.drive), touch.pitch);
   }
 
-  /**
-   * The clean ones come last.
-   * @returns frames until the last of them is silent
-   */
-  private startLayers(layers: readonly Layer[], touch: Touch, place: number): number {
+  /** @returns frames until the last of them is silent */
+  private startLayers({ recipe, layers, firstClean }: Patch, touch: Touch, place: number): number {
     let left = 0;
-    this.layerCount = 0;
-    for (let clean = 0; clean < 2; clean++) {
-      if (clean === 1) this.firstClean = this.layerCount;
-      for (let i = 0; i < layers.length && this.layerCount < MAX_LAYERS; i++) {
-        const layer = layers[i]!;
-        if ((layer.isClean === true) !== (clean === 1)) continue;
-        const voice = this.layers[this.layerCount++]!;
-        voice.start(layer, touch, hash(touch.seed, place, i));
-        left = Math.max(left, voice.left);
-        if (layer.isSide) this.hasSides = true;
-      }
+    this.layerCount = Math.min(MAX_LAYERS, layers.length);
+    this.firstClean = Math.min(firstClean, this.layerCount);
+    for (let i = 0; i < this.layerCount; i++) {
+      const layer = recipe.layers[layers[i]!]!;
+      const voice = this.layers[i]!;
+      voice.start(layer, touch, hash(touch.seed, place, layers[i]!));
+      left = Math.max(left, voice.left);
+      if (layer.isSide) this.hasSides = true;
     }
     return left;
   }
@@ -135,9 +120,9 @@ export class VoiceSource {
 
   /** What rings high is saturated without folding; of a low body hardly anything folds, and in noise nobody hears it. */
   private startDrive(drive: number, pitch: number): void {
-    const { recipe, sample } = this.patch;
+    const { recipe, sample, highestHz } = this.patch;
     this.drive = drive;
-    this.isPlain = !recipe.tone && !sample && highestOf(recipe) * pitch < FOLDS_ABOVE_HZ;
+    this.isPlain = !recipe.tone && !sample && highestHz * pitch < FOLDS_ABOVE_HZ;
     if (drive === 0) return;
     if (this.isPlain) this.makeUp = 1 / softClip(drive);
     else this.leftDrive.start(drive);
@@ -226,7 +211,9 @@ export class VoiceSource {
 
   private renderLanes(lanes: number, frames: number): void {
     if (lanes % 2 === 1) emptyLane(lanes);
-    renderLayers(lanes + (lanes % 2), frames);
+    let attack = 0;
+    for (let lane = 0; lane < lanes; lane++) attack = Math.max(attack, this.beside[lane]!.attackFrames);
+    renderLayers(lanes + (lanes % 2), frames, attack);
     for (let lane = 0; lane < lanes; lane++) this.beside[lane]!.fromLane(lane, frames);
   }
 

@@ -1,10 +1,10 @@
 import { MAX_TRACKS } from '../document/limits';
-import type { DrumVoice } from '../sound/drumVoice';
+import type { DrumVoice } from './drumVoice';
 
 /** No further voice. */
 export const NONE = -1;
 
-/** Which voices of each track ring in the stretch being rendered, in the order of the pool: so sums keep theirs, and nobody asks each voice for each track. */
+/** Which voices of each track rang when it looked last, in the order of the pool: so sums keep theirs, and nobody asks each voice for each track. */
 export class Ringing {
   private readonly counts = new Int32Array(MAX_TRACKS);
   private readonly firsts = new Int16Array(MAX_TRACKS);
@@ -14,7 +14,7 @@ export class Ringing {
     this.nexts = new Int16Array(voices.length);
   }
 
-  /** Looks at all voices: before each stretch. */
+  /** Looks at all voices. */
   look(): void {
     const { voices, counts, firsts, nexts } = this;
     counts.fill(0);
@@ -26,6 +26,14 @@ export class Ringing {
       nexts[i] = firsts[voice.track]!;
       firsts[voice.track] = i;
     }
+  }
+
+  /** A voice that did not ring has begun: it comes before those of its track that rang already. */
+  add(place: number): void {
+    const { track } = this.voices[place]!;
+    this.counts[track]!++;
+    this.nexts[place] = this.firsts[track]!;
+    this.firsts[track] = place;
   }
 
   /** How many voices of a track ring. */

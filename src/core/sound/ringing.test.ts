@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { MAX_TRACKS } from '../document/limits';
-import type { DrumVoice } from '../sound/drumVoice';
+import type { DrumVoice } from './drumVoice';
 import { NONE, Ringing } from './ringing';
 
 const voice = fc.record({ active: fc.boolean(), track: fc.nat(MAX_TRACKS - 1) });
