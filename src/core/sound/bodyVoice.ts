@@ -15,7 +15,7 @@ const CONTROL_FRAMES = 16;
 const HIGHEST_STEP = 0.45;
 /** Share by which the levels of modes differ from stroke to stroke at full variation: no two strikes fall on one spot. */
 const MODE_VARIATION = 0.3;
-/** A sweep this small is over. */
+/** A sweep this small is over. It stands in voiceLoops.wat, too, and so do CONTROL_FRAMES and HIGHEST_STEP. */
 const SWEPT = 1e-5;
 
 /**
