@@ -45,9 +45,9 @@ const dryNote = (
 function stillNote(source: ToneSource, note: number, more: SoundSettings = {}): Float32Array {
   const patch = tonePatch(source, { motion: 0, width: 0, room: 0, hold: 2, attack: 0.005, ...more });
   const { tone } = patch.recipe;
-  const oscillators = tone!.oscillators.map(({ decay: _, ...oscillator }) => oscillator);
+  const oscillators = tone!.oscillators.map((oscillator) => ({ ...oscillator, decay: Infinity }));
   const filter = tone!.filter && { ...tone!.filter, opens: 0 };
-  const still: Tone = { ...tone!, oscillators, ...(filter && { filter }) };
+  const still: Tone = { ...tone!, oscillators, filter };
   return renderStroke(
     { ...patch, recipe: { ...patch.recipe, tone: still }, layers: [] },
     { rate: RATE, seconds: 1, note },

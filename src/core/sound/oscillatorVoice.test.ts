@@ -1,15 +1,15 @@
 import { energyBetween, spectrumOf } from '../measure/spectrum';
 import { OscillatorVoice } from './oscillatorVoice';
-import type { Oscillator } from './tone';
+import { oscillatorOf, type OscillatorDesign } from './tones/toneDesign';
 import { tableAt, waveTables } from './waves';
 
 const TOUCH = { velocity: 1, bright: 0, width: 1, longer: 1 };
 const N = 4096;
 
 /** Some samples of an oscillator, so many cycles of it in all of them. */
-function rendered(oscillator: Oscillator, cycles: number): Float64Array {
+function rendered(oscillator: OscillatorDesign, cycles: number): Float64Array {
   const voice = new OscillatorVoice(48000);
-  voice.start(oscillator, TOUCH);
+  voice.start(oscillatorOf(oscillator), TOUCH);
   voice.tune(cycles / N);
   const middle = new Float64Array(N);
   voice.render(middle, new Float64Array(N), N);

@@ -27,51 +27,51 @@ const NYQUIST = 0.5;
  */
 const DEEPEST = [3.2e-5, 0.0045, 0.0268, 0.0704, 0.1314, 0.2053, 0.2886, 0.379, 0.4744];
 
-/** One wave of a sounding note. */
+/** One wave of a sounding note. Its numbers are none until one begins: what begins as 0 would be held as an integer (see `doubles`). */
 export class OscillatorVoice {
   private tables: readonly WaveTable[] | null = null;
   private table!: WaveTable;
-  private ratio = 1;
-  private modulatorRatio = 0;
-  private phase = 0;
-  private modulatorPhase = 0;
-  private step = 0;
-  private modulatorStep = 0;
-  private level = 0;
+  private ratio = NaN;
+  private modulatorRatio = NaN;
+  private phase = NaN;
+  private modulatorPhase = NaN;
+  private step = NaN;
+  private modulatorStep = NaN;
+  private level = NaN;
   /** Its level is so many times as high with each sample: by itself, and while it is brightened. */
-  private ownDecay = 1;
-  private levelDecay = 1;
+  private ownDecay = NaN;
+  private levelDecay = NaN;
   /** Octaves of its level, or of its modulation, that full brightness brings. */
-  private brightens = 0;
-  private pan = 0;
+  private brightens = NaN;
+  private pan = NaN;
   /** Of the modulation: what fades, what stays, and the most that does not fold. */
-  private depth = 0;
-  private ownDepthDecay = 1;
-  private depthDecay = 1;
-  private stays = 0;
-  private staysGrow = 1;
-  private deepest = 0;
+  private depth = NaN;
+  private ownDepthDecay = NaN;
+  private depthDecay = NaN;
+  private stays = NaN;
+  private staysGrow = NaN;
+  private deepest = NaN;
   /** What of a sine is left where it comes near half the sample rate. */
-  private left = 1;
+  private left = NaN;
 
   constructor(private readonly sampleRate: number) {}
 
   /** A note begins. */
   start(oscillator: Oscillator, { velocity, bright, width, longer }: OscillatorTouch): void {
-    const { wave, ratio, level, phase = 0, pan = 0, decay, hardness = 0, modulator } = oscillator;
+    const { wave, ratio, level, phase, pan, decay, hardness, modulator } = oscillator;
     const { sampleRate } = this;
     this.tables = wave === 'sine' ? null : waveTables(wave);
     this.ratio = wave === 'sine' ? ratio : ratio / depthOf(wave);
     this.phase = phase;
     this.modulatorPhase = 0;
     this.pan = pan * width;
-    this.levelDecay = this.ownDecay = decay === undefined ? 1 : decayPerFrame(decay * longer, sampleRate);
+    this.levelDecay = this.ownDecay = decayPerFrame(decay * longer, sampleRate);
     const hard = 1 - hardness + hardness * velocity;
     this.brightens = modulator ? BRIGHT_DEPTH : BRIGHT_LEVEL * hardness;
     this.level = modulator ? level : level * hard * exp2(this.brightens * bright);
     this.modulatorRatio = 0;
     if (!modulator) return;
-    const { depth, decay: fades, stays = 0 } = modulator;
+    const { depth, decay: fades, stays } = modulator;
     const deep = depth * hard * exp2(BRIGHT_DEPTH * bright);
     this.modulatorRatio = modulator.ratio;
     this.stays = deep * stays;

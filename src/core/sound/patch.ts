@@ -1,6 +1,7 @@
 import { lfoTicks, type Lfo, type LfoShape, type LfoTarget } from '../document/lfo';
 import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSetting, type Sound, type SoundSettings, type SoundSource } from '../document/sound'; // prettier-ignore
 import type { ToneSource } from '../document/toneVoices';
+import { doubles } from '../doubles';
 import { decibels } from '../math';
 import type { Recipe } from './recipe';
 import { RECIPES } from './recipes';
@@ -100,8 +101,8 @@ export function tonePatch(source: ToneSource, settings: SoundSettings = {}): Pat
   return patch(recipeOf(source), settings);
 }
 
-function toneTurns({ attack, release, motion, width, glide = 0 }: Tone, settings: SoundSettings): ToneTurns {
-  const own = { bright: 0, motion, width, attack, release, glide };
+function toneTurns({ attack, release, motion, width, glide }: Tone, settings: SoundSettings): ToneTurns {
+  const own = doubles({ bright: 0, motion, width, attack, release, glide });
   for (const turn of Object.keys(own) as (keyof ToneTurns)[]) own[turn] = settings[turn] ?? own[turn];
   return own;
 }

@@ -8,17 +8,26 @@ export interface Oscillator {
   ratio: number;
   level: number;
   /** Cents that it is higher at full motion: several that differ beat with each other. */
-  detune?: number;
+  detune: number;
   /** -1 left .. 1 right, at full width. */
-  pan?: number;
+  pan: number;
   /** Share of a cycle at which it begins. */
-  phase?: number;
-  /** Seconds to -60 dB at middle C, besides the note's envelope; absent: it stays. */
-  decay?: number;
+  phase: number;
+  /** Seconds to -60 dB at middle C, besides the note's envelope; Infinity: it stays. */
+  decay: number;
   /** How much of its level, or of its modulation, velocity and *bright* bring: 0..1. */
-  hardness?: number;
-  /** Phase modulation by a sine: of its pitch to the note's, how deep in turns, seconds to -60 dB, and the share of it that stays. */
-  modulator?: { ratio: number; depth: number; decay: number; stays?: number };
+  hardness: number;
+  modulator: Modulator | null;
+}
+
+/** Phase modulation of a sine by another. */
+export interface Modulator {
+  /** Of its pitch to the note's. */
+  ratio: number;
+  /** Turns, and the share of them that stays; seconds to -60 dB of the others. */
+  depth: number;
+  stays: number;
+  decay: number;
 }
 
 /** A low-pass whose cutoff follows the stroke and the note. */
@@ -33,7 +42,7 @@ export interface ToneFilter {
   /** Quality factor; 0.707 is flat. */
   q: number;
   /** 24 dB an octave in the place of 12. */
-  steep?: true;
+  steep: boolean;
 }
 
 /** What moves a note slowly while it sounds: how far at full motion. All notes move together. */
@@ -41,21 +50,21 @@ export interface Motion {
   /** Cycles a second. */
   hz: number;
   /** Up and down by so many cents, octaves of cutoff, dB. */
-  cents?: number;
-  octaves?: number;
-  dB?: number;
+  cents: number;
+  octaves: number;
+  dB: number;
   /** From side to side, 0..1. */
-  sides?: number;
+  sides: number;
   /** Seconds until it has come in. */
-  after?: number;
+  after: number;
 }
 
-/** How an instrument that plays notes sounds. */
+/** How an instrument that plays notes sounds: every number is there. */
 export interface Tone {
   /** At most `MOST_OSCILLATORS`. */
   oscillators: readonly Oscillator[];
-  filter?: ToneFilter;
-  moved?: Motion;
+  filter: ToneFilter | null;
+  moved: Motion | null;
   /** Seconds to full level. */
   attack: number;
   /** Seconds to -60 dB of what lies above `sustain`, at middle C. */
@@ -65,12 +74,12 @@ export interface Tone {
   /** Seconds to -60 dB after it is let go. */
   release: number;
   /** Octaves by which decays are shorter with an octave of the note: 0..1. */
-  shortens?: number;
+  shortens: number;
   /** Share of its motion and of its width that it has where the player has not changed it: 0..1. */
   motion: number;
   width: number;
   /** Seconds that its pitch takes to a note that is played before the last was let go. */
-  glide?: number;
+  glide: number;
   /** dB at C1, C2 .. C8 that make all of them equally loud; between them in a line. */
   even: readonly number[];
 }

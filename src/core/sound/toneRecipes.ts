@@ -9,7 +9,7 @@ import { MALLET } from './tones/mallet';
 import { ORGAN } from './tones/organ';
 import { PAD } from './tones/pad';
 import { PLUCK } from './tones/pluck';
-import type { ToneDesign } from './tones/toneDesign';
+import { toneOf, type ToneDesign } from './tones/toneDesign';
 import { waveTables } from './waves';
 
 const DESIGNS: Record<TonePreset, ToneDesign> = { ...BASS, ...DEEP_BASS, ...KEYS, ...ORGAN, ...PAD, ...PLUCK, ...MALLET, ...LEAD }; // prettier-ignore
@@ -24,9 +24,7 @@ export function toneRecipe(source: ToneSource): Recipe {
 
 function recipeOf(preset: TonePreset): Recipe {
   const { tone, layers = [], ...design } = DESIGNS[preset];
-  const { peak, even } = TONE_LEVELS[preset];
   // The tables are made here, and not by the first stroke.
   for (const { wave } of tone.oscillators) if (wave !== 'sine') waveTables(wave);
-  const oscillators = tone.oscillators.map((oscillator) => ({ ...oscillator, level: oscillator.level / peak }));
-  return { ...design, level: 1, pan: 0, rings: 1, layers, tone: { ...tone, oscillators, even } };
+  return { ...design, level: 1, pan: 0, rings: 1, layers, tone: toneOf(tone, TONE_LEVELS[preset]) };
 }

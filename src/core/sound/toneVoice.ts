@@ -118,7 +118,7 @@ export class ToneVoice {
     this.isBrightening = false;
     this.feel();
     const { attack, release, width } = turns;
-    const shorter = exp2(((MIDDLE_C - note) / 12) * (tone.shortens ?? 0));
+    const shorter = exp2(((MIDDLE_C - note) / 12) * tone.shortens);
     this.envelope.start({ attack, hold, decay: tone.decay * longer * shorter, sustain: tone.sustain, release: release * longer }, 0); // prettier-ignore
     const oscillator = { velocity, bright: turns.bright + this.brighter, width, longer: longer * shorter };
     this.count = Math.min(MOST_OSCILLATORS, tone.oscillators.length);
@@ -136,8 +136,8 @@ export class ToneVoice {
     this.open = opens * velocity;
     this.openDecay = decayPerFrame(closes, this.sampleRate / CONTROL_FRAMES);
     const g = this.tangent();
-    this.filter.start(g, q, steep === true);
-    this.sidesFilter.start(g, q, steep === true);
+    this.filter.start(g, q, steep);
+    this.sidesFilter.start(g, q, steep);
   }
 
   /** A control of its key is moved there: pressure 0..1, bright -1..1. */
@@ -244,7 +244,7 @@ export class ToneVoice {
   private move(): void {
     const { moved } = this.tone;
     if (!moved) return;
-    const { hz, sides: reach = 0, after = 0 } = moved;
+    const { hz, sides: reach, after } = moved;
     const seconds = (this.looks * CONTROL_FRAMES) / this.sampleRate;
     const come = after > 0 ? Math.min(1, seconds / after) : 1;
     this.wave = come * sinTurns((hz * this.frame) / this.sampleRate);
@@ -265,7 +265,7 @@ export class ToneVoice {
     if (step === this.tuned) return;
     this.tuned = step;
     for (let i = 0; i < this.count; i++) {
-      const { detune = 0 } = this.tone.oscillators[i]!;
+      const { detune } = this.tone.oscillators[i]!;
       this.oscillators[i]!.tune(detune === 0 ? step : step * exp2((detune * this.turns.motion) / 1200));
     }
   }

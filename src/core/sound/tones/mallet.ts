@@ -1,13 +1,12 @@
 import type { Layer } from '../recipe';
-import type { Oscillator } from '../tone';
-import type { ToneDesign } from './toneDesign';
+import type { OscillatorDesign, ToneDesign } from './toneDesign';
 
 /** Yarn, rubber or wood as it meets the bar. */
 const YARN: Layer = { source: 'noise', level: 0.12, filter: 'low', cutoff: 900, q: 0.7, attack: 0.001, decay: 0.03, bright: 1, hardness: 0.5 }; // prettier-ignore
 const WOOD: Layer = { source: 'noise', level: 0.12, filter: 'band', cutoff: 2600, q: 0.8, attack: 0.0005, decay: 0.012, hardness: 0.8 }; // prettier-ignore
 
 /** Modes of a bar, rod or tongue: [ratio, level, seconds to -60 dB], the higher ones brought by hard strokes; every second to the right. */
-function modes(...list: readonly (readonly [ratio: number, level: number, decay: number])[]): Oscillator[] {
+function modes(...list: readonly (readonly [ratio: number, level: number, decay: number])[]): OscillatorDesign[] {
   return list.map(([ratio, level, decay], i) => ({ wave: 'sine', ratio, level, decay, phase: 0, pan: i === 0 ? 0 : i % 2 === 0 ? -0.4 : 0.4, hardness: i === 0 ? 0 : 0.75 })); // prettier-ignore
 }
 

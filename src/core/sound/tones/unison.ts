@@ -1,4 +1,4 @@
-import type { Oscillator } from '../tone';
+import type { OscillatorDesign } from './toneDesign';
 
 /**
  * Where the waves of a unison begin in their cycles: so far from each other that their edges do not peak at once, and so near that
@@ -12,11 +12,11 @@ const PHASES = [0, 0.11, 0.91, 0.18, 0.84, 0.06, 0.95];
  * @param cents from the lowest to the highest at full motion
  */
 export function unison(
-  wave: Oscillator['wave'],
+  wave: OscillatorDesign['wave'],
   count: number,
   cents: number,
-  more: Partial<Oscillator> = {},
-): Oscillator[] {
+  more: Partial<OscillatorDesign> = {},
+): OscillatorDesign[] {
   // prettier-ignore
   const { level = 1 } = more;
   return Array.from({ length: count }, (_, i) => {
