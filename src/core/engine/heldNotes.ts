@@ -40,7 +40,7 @@ export class HeldNotes extends Looks {
   private move(control: HeldControl, track: number, pad: number, value: number): boolean {
     const { voices, isSilent } = this.striker;
     if (voices.heldAt(control, track, pad) === value) return false;
-    voices.move(control, track, pad, value);
+    voices.move(control, track, pad, value, this.transport.frame);
     // Who skims hears nothing of it.
     if (isSilent) {
       const event = this.events.add('held', this.transport.frame);

@@ -28,8 +28,9 @@ export class NoteRepeater implements FramePart {
   /** Ticks between strokes as the player has chosen them. */
   private readonly rates = Array.from({ length: MAX_TRACKS }, () => new Float64Array(PADS).fill(240));
   private readonly arpeggiators = Array.from({ length: MAX_TRACKS }, () => new Arpeggiator());
-  /** How many repeat. */
+  /** How many repeat; and which of each track, one bit each: most do not, and all would be many to ask for each line. */
   private repeating = 0;
+  private readonly repeatingOn = new Uint16Array(MAX_TRACKS);
   private lastOwnId = 0;
   private readonly stroke = newStroke();
   private readonly rateSnap: Snap = { grid: 240, strength: 1 };
@@ -47,7 +48,9 @@ export class NoteRepeater implements FramePart {
     noteRepeat: ({ on, latch }) => {
       this.on = on;
       this.latch = latch;
-      for (const pads of this.pads) for (const pad of pads) if (!on || (!latch && !pad.down)) this.end(pad);
+      for (let track = 0; track < MAX_TRACKS; track++) {
+        for (let pad = 0; pad < PADS; pad++) if (!on || (!latch && !this.pads[track]![pad]!.down)) this.end(track, pad);
+      }
     },
     repeatRate: ({ track, pad, ticks }) => {
       this.rates[track]![pad] = ticks;
@@ -88,11 +91,12 @@ export class NoteRepeater implements FramePart {
     const repeat = pads[pad]!;
     const isInTurn = this.sounds.tracks[track]!.arpeggio !== null;
     const arpeggiator = this.arpeggiators[track]!;
-    if (isInTurn) this.takeTurnsAnew(pads);
-    if (repeat.active) return this.pressAgain(repeat, stroke.velocity, isInTurn);
+    if (isInTurn) this.takeTurnsAnew(track);
+    if (repeat.active) return this.pressAgain(track, pad, stroke.velocity, isInTurn);
     if (isInTurn) arpeggiator.join(pads, repeat);
     if (!playing && this.repeating === 0) this.transport.restartStanding();
     this.repeating++;
+    this.repeatingOn[track]! |= 1 << pad;
     const heard = this.heardTick(stroke.heard);
     this.followRate(track, pad, heard);
     repeat.pitch = stroke.pitch;
@@ -119,15 +123,16 @@ export class NoteRepeater implements FramePart {
   }
 
   /** Latched notes that take turns make way when a hand that held none of them presses others. */
-  private takeTurnsAnew(pads: readonly RepeatingPad[]): void {
+  private takeTurnsAnew(track: number): void {
     if (!this.latch) return;
-    for (let pad = 0; pad < PADS; pad++) if (pads[pad]!.down) return;
-    for (let pad = 0; pad < PADS; pad++) this.end(pads[pad]!);
+    for (let pad = 0; pad < PADS; pad++) if (this.pads[track]![pad]!.down) return;
+    for (let pad = 0; pad < PADS; pad++) this.end(track, pad);
   }
 
   /** Latched, a pad that is struck again ends. One that was let go before its first stroke came is held again. */
-  private pressAgain(repeat: RepeatingPad, velocity: number, isInTurn: boolean): void {
-    if (this.latch && !isInTurn) return this.end(repeat);
+  private pressAgain(track: number, pad: number, velocity: number, isInTurn: boolean): void {
+    if (this.latch && !isInTurn) return this.end(track, pad);
+    const repeat = this.pads[track]![pad]!;
     repeat.down = true;
     repeat.velocity = velocity;
   }
@@ -137,12 +142,12 @@ export class NoteRepeater implements FramePart {
     const repeat = this.pads[track]![pad]!;
     repeat.down = false;
     // A press that was let go before its line still gets the one stroke that it asked for.
-    if (!this.latch && !repeat.owed) this.end(repeat);
+    if (!this.latch && !repeat.owed) this.end(track, pad);
   }
 
   /** A pad repeats no more, latched or not. */
   stop(track: number, pad: number): void {
-    this.end(this.pads[track]![pad]!);
+    this.end(track, pad);
   }
 
   /** Whether a pad has repeated at this very frame: the pattern's own hit of that moment gives way to it. */
@@ -159,24 +164,32 @@ export class NoteRepeater implements FramePart {
   nextFrame(): number {
     if (this.repeating === 0) return Infinity;
     let next = Infinity;
-    for (const pads of this.pads) for (const pad of pads) if (pad.active && pad.next < next) next = pad.next;
+    for (let track = 0; track < MAX_TRACKS; track++) {
+      for (let rest = this.repeatingOn[track]!; rest !== 0; rest &= rest - 1) {
+        const at = this.pads[track]![lowestBit(rest)]!.next;
+        if (at < next) next = at;
+      }
+    }
     return frameAt(this.transport.repeatClock, next);
   }
 
   playFrame(): void {
     if (this.repeating === 0) return;
     for (let track = 0; track < MAX_TRACKS; track++) {
+      let rest = this.repeatingOn[track]!;
+      if (rest === 0) continue;
       const { arpeggio } = this.sounds.tracks[track]!;
       if (arpeggio) {
         this.playTurn(track, arpeggio);
         continue;
       }
-      for (let pad = 0; pad < PADS; pad++) {
+      for (; rest !== 0; rest &= rest - 1) {
+        const pad = lowestBit(rest);
         const repeat = this.pads[track]![pad]!;
         if (!this.isDue(repeat)) continue;
         this.strike(track, pad, repeat.next, 0);
         this.passLine(track, pad);
-        this.endIfLetGo(repeat);
+        this.endIfLetGo(track, pad);
       }
     }
   }
@@ -195,7 +208,7 @@ export class NoteRepeater implements FramePart {
     arpeggiator.goOn(pads, arpeggio, line);
     this.strike(track, arpeggiator.pad, line, arpeggiator.higher);
     for (let pad = 0; pad < PADS; pad++) if (this.isDue(pads[pad]!)) this.passLine(track, pad);
-    this.endIfLetGo(pads[arpeggiator.pad]!);
+    this.endIfLetGo(track, arpeggiator.pad);
     if (!pads[arpeggiator.pad]!.active) arpeggiator.left();
   }
 
@@ -226,8 +239,8 @@ export class NoteRepeater implements FramePart {
     repeat.advance(this.swing(track, pad));
   }
 
-  private endIfLetGo(repeat: RepeatingPad): void {
-    if (!repeat.down && !this.latch) this.end(repeat);
+  private endIfLetGo(track: number, pad: number): void {
+    if (!this.pads[track]![pad]!.down && !this.latch) this.end(track, pad);
   }
 
   /** From a song tick on a pad repeats as a hand or its Move has it, else as the player has chosen. */
@@ -253,9 +266,16 @@ export class NoteRepeater implements FramePart {
     return this.rack.tracks[track]!.player.feels[pad]?.swing;
   }
 
-  private end(pad: RepeatingPad): void {
-    if (!pad.active) return;
-    pad.end();
+  private end(track: number, pad: number): void {
+    const repeat = this.pads[track]![pad]!;
+    if (!repeat.active) return;
+    repeat.end();
     this.repeating--;
+    this.repeatingOn[track]! &= ~(1 << pad);
   }
+}
+
+/** Place of the lowest bit that is set. @example lowestBit(0b1100) // 2 */
+function lowestBit(bits: number): number {
+  return 31 - Math.clz32(bits & -bits);
 }

@@ -171,11 +171,12 @@ export class Striker implements FramePart {
 
   /** A note that begins while another is held goes on from it. Null: none is held, or the same is struck again. */
   private slur({ track, pad, velocity }: PadStroke, shape: Shape): DrumVoice | null {
-    let voice = this.voices.heldNote(track);
+    const { frame } = this.transport;
+    let voice = this.voices.heldNote(track, frame);
     // What ends as the next one begins is over, even if that is a sample later.
-    while (voice && this.endFrame(voice) <= this.transport.frame + ENDS_WITHIN) {
+    while (voice && this.endFrame(voice) <= frame + ENDS_WITHIN) {
       this.end(voice);
-      voice = this.voices.heldNote(track);
+      voice = this.voices.heldNote(track, frame);
     }
     const note = shape.note + shape.pitch;
     if (!voice || voice.note === note) {
@@ -184,7 +185,7 @@ export class Striker implements FramePart {
     }
     this.beneath.add(voice);
     voice.slur(pad, note, velocity);
-    for (const control of HELD_CONTROLS) this.voices.move(control, track, pad, shape[control]);
+    for (const control of HELD_CONTROLS) this.voices.move(control, track, pad, shape[control], frame);
     return voice;
   }
 
@@ -203,7 +204,7 @@ export class Striker implements FramePart {
   /** A held note ends; where one plays at a time, and another is held beneath it, that comes back. */
   private readonly end = (voice: DrumVoice): void => {
     const beneath = this.beneath.take(voice.track, this.isOver);
-    if (!beneath) return voice.letGo();
+    if (!beneath) return this.voices.release(voice);
     voice.slur(beneath.pad, beneath.note, NaN);
     for (const control of HELD_CONTROLS) voice.move(control, this.voices.heldAt(control, voice.track, beneath.pad));
     this.hold(voice, beneath.offTick, beneath.offFrame);

@@ -12,9 +12,11 @@ const bus = new VoiceBus();
 const CLOCK = { now, startFrame: 0, repeatClock: { ...now, playing: true } };
 
 const made = (made: 'kick' | 'crash' | 'openHat', voices: number): Patch => patchOf({ source: { made }, settings: { voices } }); // prettier-ignore
-const PATCHES = [made('kick', 1), made('crash', 1), made('crash', 2), made('crash', 3), made('openHat', 2), tonePatch({ voice: 'keys' })]; // prettier-ignore
+const PATCHES = [made('kick', 1), made('crash', 1), made('crash', 2), made('crash', 3), made('openHat', 2), patchOf({ source: { made: 'crash' }, settings: { plays: 'held', voices: 3 } }), tonePatch({ voice: 'keys' })]; // prettier-ignore
 
 interface Struck {
+  /** All keys are let go before it. */
+  letsGo: boolean;
   patch: Patch;
   track: number;
   pad: number;
@@ -26,6 +28,7 @@ const struck: fc.Arbitrary<Struck> = fc.record({
   track: fc.oneof(fc.nat(1), fc.nat(MAX_TRACKS - 1)),
   pad: fc.oneof(fc.nat(2), fc.nat(15)),
   cutGroup: fc.constantFrom(0, 0, 0, 1),
+  letsGo: fc.nat(19).map((of20) => of20 === 0),
 });
 /** Strokes that fall on one frame, so many frames after those before them, which are rendered: few on few pads, or more than there are voices. */
 const chord = fc.record({
@@ -69,6 +72,7 @@ test('whatever is struck, voices give way as the rules have it, also where many 
         for (let left = later; left > 0; left -= 100)
           for (const voice of pool.voices) if (voice.active) voice.render(bus, Math.min(100, left), CLOCK);
         for (const stroke of strokes) {
+          if (stroke.letsGo) for (let t = 0; t < MAX_TRACKS; t++) pool.letGo(t, -1, (voice) => pool.release(voice));
           const { fades, begins } = ruled(pool.voices, stroke, frame);
           const before = sounding(pool);
           const { track, pad, patch, cutGroup } = stroke;

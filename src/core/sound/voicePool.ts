@@ -1,5 +1,6 @@
 import { MAX_TRACKS, PADS } from '../document/limits';
 import type { HeldControl } from '../document/moves';
+import { ByAge } from './byAge';
 import { DrumVoice, type PadStroke } from './drumVoice';
 import type { SongClock } from './lfoVoice';
 import type { PreparedSample } from '../sample/levels';
@@ -25,9 +26,11 @@ export class VoicePool {
 
   /** Frame of the last look at all voices; NaN when they must be looked at anew. */
   private lookedAt = NaN;
-  /** Those that rang then, and that began since; and the most that can ring now and do not fade. */
+  /** Those that rang then, and that began since. */
   private readonly byTrack: Ringing;
-  private mostRinging = 0;
+  /** Those that did not fade then; and how many do not now. */
+  private readonly byAge: ByAge;
+  private sounding = 0;
   /** All voices before this place were taken then, or are since. */
   private freeFrom = 0;
 
@@ -38,6 +41,7 @@ export class VoicePool {
   ) {
     for (let i = 0; i < MAX_VOICES + SPARE; i++) this.voices.push(new DrumVoice(sampleRate));
     this.byTrack = new Ringing(this.voices);
+    this.byAge = new ByAge(this.voices);
   }
 
   /**
@@ -75,11 +79,14 @@ export class VoicePool {
     return this.held[control][track * PADS + pad]!;
   }
 
-  /** All that a pad of a track plays is moved there from now on. */
-  move(control: HeldControl, track: number, pad: number, value: number): void {
+  /** All that a pad of a track plays at a frame is moved there from now on. */
+  move(control: HeldControl, track: number, pad: number, value: number, frame: number): void {
     this.held[control][track * PADS + pad] = value;
-    for (const voice of this.voices) {
-      if (voice.active && voice.track === track && voice.pad === pad) voice.move(control, value);
+    if (this.lookedAt !== frame) this.look(frame);
+    const { voices, byTrack } = this;
+    for (let place = byTrack.first(track); place !== NONE; place = byTrack.next(place)) {
+      const voice = voices[place]!;
+      if (voice.active && voice.pad === pad) voice.move(control, value);
     }
   }
 
@@ -95,13 +102,16 @@ export class VoicePool {
     }
   }
 
-  /** The voice of a track that plays one note at a time, while that is held; null: none is. */
-  heldNote(track: number): DrumVoice | null {
-    for (const voice of this.voices) {
-      if (voice.active && voice.held && !voice.fading && voice.track === track && !Number.isNaN(voice.note))
-        return voice;
+  /** The voice of a track that plays one note at a time, while that is held at a frame; null: none is. If several are, the first of the pool. */
+  heldNote(track: number, frame: number): DrumVoice | null {
+    if (this.lookedAt !== frame) this.look(frame);
+    const { voices, byTrack } = this;
+    let first = NONE;
+    for (let place = byTrack.first(track); place !== NONE; place = byTrack.next(place)) {
+      const { active, held, fading, note } = voices[place]!;
+      if (active && held && !fading && !Number.isNaN(note) && (first === NONE || place < first)) first = place;
     }
-    return null;
+    return first === NONE ? null : voices[first]!;
   }
 
   /** Lets every voice of a track fade out quickly, or of all tracks with -1. */
@@ -109,6 +119,13 @@ export class VoicePool {
     for (const voice of this.voices) {
       if (voice.active && (track < 0 || voice.track === track)) voice.fadeOut(this.frames(RETRIGGER_SECONDS));
     }
+    this.lookedAt = NaN;
+  }
+
+  /** A note's key goes up. */
+  release(voice: DrumVoice): void {
+    voice.letGo();
+    if (voice.fading) this.lookedAt = NaN;
   }
 
   /** Ends every voice on the spot: for when none is heard any more. */
@@ -140,14 +157,13 @@ export class VoicePool {
     this.lookedAt = frame;
     this.byTrack.look();
     this.freeFrom = 0;
-    this.mostRinging = 0;
-    for (const voice of this.voices) if (voice.active && !voice.fading) this.mostRinging++;
+    this.sounding = this.byAge.look();
   }
 
   /** A voice has begun. */
   private add(place: number): void {
     this.byTrack.add(place);
-    this.mostRinging++;
+    this.sounding++;
   }
 
   /** Place of the first voice of the pool that is free, or NONE. */
@@ -166,7 +182,7 @@ export class VoicePool {
       const voice = voices[place]!;
       if (!voice.active || voice.fading) continue;
       if (cutGroup !== 0 && voice.cutGroup === cutGroup) {
-        this.mostRinging--;
+        this.sounding--;
         // Of a note that began with this one nothing was heard yet.
         if (patch.tone && voice.startFrame === frame) this.end(voice);
         else voice.cutOff();
@@ -177,7 +193,7 @@ export class VoicePool {
       if (oldest === NONE || this.isOlder(place, oldest)) oldest = place;
     }
     if (oldest !== NONE && rings >= patch.rings) this.fade(voices[oldest]!, RETRIGGER_SECONDS);
-    else if (this.mostRinging >= MAX_VOICES) this.steal();
+    else if (this.sounding >= MAX_VOICES) this.fade(this.oldest(frame), STEAL_SECONDS);
   }
 
   /** Of voices that began at once the first of the pool counts as the oldest. */
@@ -186,22 +202,16 @@ export class VoicePool {
     return before < 0 || (before === 0 && one < other);
   }
 
-  /** The oldest of all fades out if as many ring as may. */
-  private steal(): void {
-    let oldest: DrumVoice | null = null;
-    this.mostRinging = 0;
-    for (const voice of this.voices) {
-      if (!voice.active || voice.fading) continue;
-      this.mostRinging++;
-      if (!oldest || voice.startFrame < oldest.startFrame) oldest = voice;
-    }
-    if (oldest && this.mostRinging >= MAX_VOICES) this.fade(oldest, STEAL_SECONDS);
+  /** Where all others fade, those that have only just begun are left. */
+  private oldest(frame: number): DrumVoice {
+    const place = this.byAge.oldest(frame);
+    return place !== NONE ? this.voices[place]! : this.voices.find(({ active, fading }) => active && !fading)!;
   }
 
   /** @param voice that rings, and does not fade yet */
   private fade(voice: DrumVoice, seconds: number): void {
     voice.fadeOut(this.frames(seconds));
-    this.mostRinging--;
+    this.sounding--;
   }
 
   /** When all voices are taken, one that has only just begun gives way: nothing of it was heard yet. */
