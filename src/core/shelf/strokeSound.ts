@@ -36,7 +36,7 @@ export function renderStroke(
   const still = { frame: 0, tick: 0, framesPerTick: rate / 1920, playing: false, recording: false };
   const clock = { now: still, startFrame: 0, repeatClock: anchorLike(still, { playing: true }) };
   const voice = new DrumVoice(rate);
-  voice.start(patch, { track: 0, pad: 0, velocity }, frame, clock, { ...PLAIN, note: patch.recipe.tone ? note : NaN });
+  voice.start(patch, { track: 0, pad: 0, velocity }, frame, clock, { ...PLAIN, note: patch.tone ? note : NaN });
   const frames = Math.round(seconds * rate);
   const [left, right] = [new Float32Array(frames), new Float32Array(frames)];
   for (let done = 0; done < frames && voice.active; done += MAX_STRETCH) {

@@ -44,14 +44,14 @@ const dryNote = (
 /** Samples of a note held still: without what moves it, what decays, and what the stroke adds. */
 function stillNote(source: ToneSource, note: number, more: SoundSettings = {}): Float32Array {
   const patch = tonePatch(source, { motion: 0, width: 0, room: 0, hold: 2, attack: 0.005, ...more });
-  const { tone } = patch.recipe;
+  const { tone } = patch;
   const oscillators = tone!.oscillators.map((oscillator) => ({ ...oscillator, decay: Infinity }));
   const filter = tone!.filter && { ...tone!.filter, opens: 0 };
   const still: Tone = { ...tone!, oscillators, filter };
-  return renderStroke(
-    { ...patch, recipe: { ...patch.recipe, tone: still }, layers: [] },
-    { rate: RATE, seconds: 1, note },
-  ).left.subarray(0.3 * RATE, 0.3 * RATE + 32768);
+  return renderStroke({ ...patch, tone: still, layers: [] }, { rate: RATE, seconds: 1, note }).left.subarray(
+    0.3 * RATE,
+    0.3 * RATE + 32768,
+  );
 }
 
 /** Blackman-Harris of four terms: side lobes 92 dB down, five bins to its first zero (F. Harris, On the Use of Windows, 1978). */

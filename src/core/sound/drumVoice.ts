@@ -18,8 +18,6 @@ const CONTROL_FRAMES = 32;
 const STILL_FRAMES = 128;
 /** A sound that is held only as long as its pad ends so softly when it is let go. */
 const RELEASE_SECONDS = 0.02;
-/** And one that another pad cuts off, unless its recipe says how it closes. */
-const CUT_SECONDS = 0.006;
 /** How much strokes differ at full variation: octaves of decay and of cutoff, dB. */
 const VARIATION = { decay: 0.18, filter: 0.08, level: 0.6 };
 /** Octaves by which a full stroke rings longer than the softest. */
@@ -102,11 +100,10 @@ export class DrumVoice {
     shape: Shape = PLAIN,
     sample: PreparedSample | null = null,
   ): void {
-    const { recipe } = patch;
     this.patch = patch;
     this.active = true;
     this.fading = false;
-    this.held = recipe.tone !== undefined || patch.isHeld;
+    this.held = patch.tone !== null || patch.isHeld;
     this.offTick = Infinity;
     this.offFrame = Infinity;
     this.fade = 1;
@@ -121,7 +118,7 @@ export class DrumVoice {
     this.gains.room = Math.min(1, Math.max(0, patch.room + shape.room));
     this.note = shape.note + shape.pitch;
     // A note has an attack of its own.
-    this.attack = patch.attack > 0 && !recipe.tone ? 0 : 1;
+    this.attack = patch.attack > 0 && !patch.tone ? 0 : 1;
     this.attackStep = patch.attack > 0 ? 1 / (patch.attack * this.sampleRate) : 0;
 
     const { touch } = this;
@@ -220,13 +217,13 @@ export class DrumVoice {
     this.held = false;
     this.offTick = Infinity;
     this.offFrame = Infinity;
-    if (this.patch.recipe.tone) this.source.letGo();
+    if (this.patch.tone) this.source.letGo();
     else this.fadeOut(RELEASE_SECONDS * this.sampleRate);
   }
 
   /** Another pad ends it: in the way of its kind. */
   cutOff(): void {
-    this.fadeOut((this.patch.recipe.closes ?? CUT_SECONDS) * this.sampleRate);
+    this.fadeOut(this.patch.closes * this.sampleRate);
   }
 
   /** Fades to silence over `frames`; a voice already fading keeps the shorter way. */

@@ -1,6 +1,6 @@
 import { METAL_FRAMES, metalTables, tableFor, type MetalTable } from './metal';
 import { NOISE_SCALE } from './noise';
-import type { Layer } from './recipe';
+import type { LayerPatch } from './patch';
 import { soundMemory } from './soundMemory';
 import type { Touch } from './touch';
 
@@ -42,7 +42,7 @@ export class LayerSource {
    * @param touch pitch is of the metal
    * @param seed of this layer of this stroke, a non-zero 32-bit integer
    */
-  start(layer: Layer, touch: Touch, seed: number): void {
+  start(layer: LayerPatch, touch: Touch, seed: number): void {
     const { sampleRate } = this;
     this.chance = seed;
     this.isNoise = layer.source === 'noise';
@@ -51,13 +51,13 @@ export class LayerSource {
     this.isShared = true;
     if (layer.source === 'metal') this.startMetal(layer, touch);
     if (layer.source !== 'grains') return;
-    const perSecond = layer.grains!;
+    const perSecond = layer.grains;
     this.grains = Math.min(CHANCE, (perSecond / sampleRate) * CHANCE);
     // As loud as noise, however many there are, and at any rate: what is shorter must be so much louder.
     this.grainGain = Math.sqrt(sampleRate / Math.max(1, perSecond) / 3);
   }
 
-  private startMetal(layer: Layer, { pitch, seed }: Touch): void {
+  private startMetal(layer: LayerPatch, { pitch, seed }: Touch): void {
     const table = tableFor(this.tables, pitch);
     this.table = table.sound;
     this.isShared = table.sound.buffer === soundMemory;

@@ -2,7 +2,7 @@ import { decayPerFrame, exp2, hash } from '../math';
 import { LayerSource } from './layerSource';
 import { setMatched, type Biquad } from './matchedFilter';
 import { noiseGain } from './noise';
-import type { Layer } from './recipe';
+import type { LayerPatch } from './patch';
 import { LEFT_AT, leftSound, RIGHT_AT, rightSound } from './sampleReader';
 import { takeBytes } from './soundMemory';
 import { MAX_STRETCH } from './stretch';
@@ -49,7 +49,7 @@ export class LayerVoice implements Biquad {
   private burstSeed = 1;
   private bendRatio = 1;
   private filterRatio = 1;
-  private layer!: Layer;
+  private layer!: LayerPatch;
   /** Of the filter, as a share of the sample rate. */
   private cutoff = 0.1;
   /** Frames before the last decay begins. */
@@ -77,19 +77,19 @@ export class LayerVoice implements Biquad {
    * @param touch pitch is of the metal and of the filter; a low velocity lowers the cutoff as well as the level
    * @param seed non-zero 32-bit integer
    */
-  start(layer: Layer, touch: Touch, seed: number): void {
+  start(layer: LayerPatch, touch: Touch, seed: number): void {
     const { sampleRate } = this;
     const { velocity, gain, pitch, longer, hold } = touch;
     const { bursts, source } = layer;
     this.source.start(layer, touch, seed);
     this.burstSeed = touch.seed;
-    this.waitLeft = Math.round((layer.after ?? 0) * sampleRate);
+    this.waitLeft = Math.round(layer.after * sampleRate);
     this.bendRatio = 1;
     this.filterRatio = 1;
     this.layer = layer;
-    this.isSide = layer.isSide === true;
+    this.isSide = layer.isSide;
     this.holdLeft = Math.round(hold * sampleRate);
-    const hardness = layer.hardness ?? 0;
+    const { hardness } = layer;
     this.gain = gain * layer.level * (1 - hardness + hardness * velocity) * (source === 'metal' ? 1 : this.noiseGain);
     this.attackStep = 1 / Math.max(1, Math.round(layer.attack * sampleRate));
     this.lastDecay = decayPerFrame(layer.decay * longer, sampleRate);
@@ -100,7 +100,7 @@ export class LayerVoice implements Biquad {
     this.left = this.waitLeft + beforeLast + Math.round((layer.decay * longer * LIFE + hold) * sampleRate);
     this.strike();
 
-    const hz = layer.cutoff * (pitch * touch.filter) * exp2((layer.bright ?? 0) * (velocity - 1));
+    const hz = layer.cutoff * (pitch * touch.filter) * exp2(layer.bright * (velocity - 1));
     this.cutoff = hz / sampleRate;
     setMatched(this, layer.filter, this.cutoff, layer.q);
     this.x1 = this.x2 = this.y1 = this.y2 = 0;

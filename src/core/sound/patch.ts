@@ -3,7 +3,7 @@ import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSe
 import type { ToneSource } from '../document/toneVoices';
 import { doubles } from '../doubles';
 import { decibels } from '../math';
-import type { Recipe } from './recipe';
+import type { Body, Bursts, Layer, Recipe } from './recipe';
 import { RECIPES } from './recipes';
 import type { Tone, ToneTurns } from './tone';
 import { toneRecipe } from './toneRecipes';
@@ -34,11 +34,37 @@ export interface SamplePatch {
   looped: boolean;
 }
 
-/** All that a voice must know of a sound: its recipe, and every setting as the number that it reckons with. */
+/** A layer as a voice reads it: every number is there. */
+export interface LayerPatch extends Pick<Layer, 'source' | 'filter'> {
+  /** In the recipe: each has noise of its own. */
+  place: number;
+  grains: number;
+  level: number;
+  cutoff: number;
+  q: number;
+  bright: number;
+  hardness: number;
+  attack: number;
+  decay: number;
+  bursts: Bursts | null;
+  after: number;
+  isSide: boolean;
+  isClean: boolean;
+}
+
+/** All that a voice must know of a sound: its parts, and every setting as the number that it reckons with. */
 export interface Patch {
-  recipe: Recipe;
-  /** What is played in the place of a recipe's parts; null: those. */
+  /** What plays notes, and what the player has made of it; null for drums and samples. */
+  tone: Tone | null;
+  turns: ToneTurns | null;
+  /** What is played in the place of all other parts; null: those. */
   sample: SamplePatch | null;
+  body: Body | null;
+  /** The highest tone of its body, Hz; 0 without one. */
+  highestHz: number;
+  /** Those that do not go through the saturation last, and how many come before these. */
+  layers: readonly LayerPatch[];
+  firstClean: number;
   /** Semitones. */
   pitch: number;
   /** Seconds. */
@@ -62,8 +88,8 @@ export interface Patch {
   variation: number;
   /** How many strokes of a pad may ring at once. */
   rings: number;
-  /** What the player has made of a voice that plays notes; null for drums and samples. */
-  tone: ToneTurns | null;
+  /** Seconds in which it is silent when another pad cuts it off. */
+  closes: number;
   /** One note plays at a time. */
   isMono: boolean;
   /** It sounds only while its pad is held. */
@@ -71,12 +97,10 @@ export interface Patch {
   lfos: readonly LfoPatch[];
   /** The signal goes through the filter. */
   isFiltered: boolean;
-  /** Places of the recipe's layers, those that do not go through the saturation last, and how many come before these. */
-  layers: readonly number[];
-  firstClean: number;
-  /** The highest tone of its body, Hz; 0 without one. */
-  highestHz: number;
 }
+
+/** How soon a sound is cut off whose recipe does not say how it closes. */
+const CUT_SECONDS = 0.006;
 
 /** What a source or a voice of notes is made of. */
 export function recipeOf(source: SoundSource | ToneSource): Recipe {
@@ -109,13 +133,18 @@ function toneTurns({ attack, release, motion, width, glide }: Tone, settings: So
 
 function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | null = null): Patch {
   const of = (setting: NumberSetting) => settings[setting] ?? SOUND_NUMBERS[setting].neutral;
-  const layers = [...recipe.layers.keys()];
-  const driven = layers.filter((place) => !recipe.layers[place]!.isClean);
-  const clean = layers.filter((place) => recipe.layers[place]!.isClean);
+  const { body = null, tone = null } = recipe;
+  const layers = recipe.layers.map(layerPatch);
+  const driven = layers.filter(({ isClean }) => !isClean);
   const level = of('level') > LEAST_LEVEL ? decibels(of('level')) : 0;
-  return {
-    recipe,
+  return doubles({
+    tone,
+    turns: tone && toneTurns(tone, settings),
     sample,
+    body: body && bodyPatch(body),
+    highestHz: body ? Math.max(...body.modes.map(({ ratio }) => body.pitch * ratio)) : 0,
+    layers: [...driven, ...layers.filter(({ isClean }) => isClean)],
+    firstClean: driven.length,
     pitch: of('pitch'),
     attack: of('attack'),
     hold: of('hold'),
@@ -132,19 +161,21 @@ function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | nu
     response: of('response'),
     variation: of('variation'),
     rings: settings.voices ?? recipe.rings,
-    tone: recipe.tone ? toneTurns(recipe.tone, settings) : null,
+    closes: recipe.closes ?? CUT_SECONDS,
     isMono: settings.mono ?? recipe.isMono === true,
     isHeld: settings.plays === 'held' || settings.plays === 'looped',
     lfos: (settings.lfos ?? []).map(lfoPatch),
     isFiltered: isFiltered(settings),
-    layers: [...driven, ...clean],
-    firstClean: driven.length,
-    highestHz: highestOf(recipe),
-  };
+  });
 }
 
-function highestOf({ body }: Recipe): number {
-  return body ? Math.max(...body.modes.map(({ ratio }) => body.pitch * ratio)) : 0;
+function bodyPatch({ pitch, sweep, sweepTime, modes }: Body): Body {
+  return doubles({ pitch, sweep, sweepTime, modes: modes.map(({ ratio, level, decay }) => doubles({ ratio, level, decay })) }); // prettier-ignore
+}
+
+function layerPatch(layer: Layer, place: number): LayerPatch {
+  const { source, grains = 0, level, filter, cutoff, q, bright = 0, hardness = 0, attack, decay, bursts = null, after = 0, isSide = false, isClean = false } = layer; // prettier-ignore
+  return doubles({ source, filter, place, grains, level, cutoff, q, bright, hardness, attack, decay, bursts, after, isSide, isClean }); // prettier-ignore
 }
 
 /** The recipe's own as it was written: from dB and back it would be another number in its last digits. */

@@ -19,8 +19,8 @@ const MAX_LAYERS = 4;
 const FOLDS_ABOVE_HZ = 1000;
 
 /** Whether it is a made drum. */
-export function isStruck({ sample, recipe }: Patch): boolean {
-  return !sample && !recipe.tone;
+export function isStruck({ sample, tone }: Patch): boolean {
+  return !sample && !tone;
 }
 
 /** The gain into the saturation, moved by some dB: below 0 dB there is none. */
@@ -80,14 +80,14 @@ export class VoiceSource {
     frame: number,
     sample: PreparedSample | null,
   ): void {
-    const { recipe } = patch;
+    const { body, tone, turns } = patch;
     this.patch = patch;
     this.sample.sounding = false;
     if (sample && patch.sample) this.sample.start(sample, patch.sample, touch, shape.start);
-    if (recipe.body) this.body.start(recipe.body, touch);
+    if (body) this.body.start(body, touch);
     else this.body.left = 0;
     this.hasSides = false;
-    if (recipe.tone) this.startTone(recipe.tone, patch.tone!, shape, pitch, touch, frame);
+    if (tone) this.startTone(tone, turns!, shape, pitch, touch, frame);
     else this.tone.sounding = false;
     const ringing = Math.max(this.body.left, this.startLayers(patch, touch, place));
     this.end = frame + ringing;
@@ -97,14 +97,14 @@ export class VoiceSource {
   }
 
   /** @returns frames until the last of them is silent */
-  private startLayers({ recipe, layers, firstClean }: Patch, touch: Touch, place: number): number {
+  private startLayers({ layers, firstClean }: Patch, touch: Touch, place: number): number {
     let left = 0;
     this.layerCount = Math.min(MAX_LAYERS, layers.length);
     this.firstClean = Math.min(firstClean, this.layerCount);
     for (let i = 0; i < this.layerCount; i++) {
-      const layer = recipe.layers[layers[i]!]!;
+      const layer = layers[i]!;
       const voice = this.layers[i]!;
-      voice.start(layer, touch, hash(touch.seed, place, layers[i]!));
+      voice.start(layer, touch, hash(touch.seed, place, layer.place));
       left = Math.max(left, voice.left);
       if (layer.isSide) this.hasSides = true;
     }
@@ -120,9 +120,9 @@ export class VoiceSource {
 
   /** What rings high is saturated without folding; of a low body hardly anything folds, and in noise nobody hears it. */
   private startDrive(drive: number, pitch: number): void {
-    const { recipe, sample, highestHz } = this.patch;
+    const { tone, sample, highestHz } = this.patch;
     this.drive = drive;
-    this.isPlain = !recipe.tone && !sample && highestHz * pitch < FOLDS_ABOVE_HZ;
+    this.isPlain = !tone && !sample && highestHz * pitch < FOLDS_ABOVE_HZ;
     if (drive === 0) return;
     if (this.isPlain) this.makeUp = 1 / softClip(drive);
     else this.leftDrive.start(drive);
@@ -132,7 +132,7 @@ export class VoiceSource {
   /** Told at a frame of a look: by then parts may have been rendered beyond it. */
   isSoundingAt(frame: number): boolean {
     if (this.patch.sample) return this.sample.sounding;
-    return this.patch.recipe.tone ? this.tone.sounding : frame < this.end;
+    return this.patch.tone ? this.tone.sounding : frame < this.end;
   }
 
   /** From the next sample on its pitch is so many times that at which it was struck. */
@@ -146,7 +146,7 @@ export class VoiceSource {
   /** A note goes on as another one. @param gain of the new stroke; NaN: as loud as it was struck */
   slur(note: number, gain: number): void {
     this.tone.slur(note, gain);
-    this.evenness.slur(this.patch.recipe.tone!.even, note);
+    this.evenness.slur(this.patch.tone!.even, note);
   }
 
   /** A control of the key of a note is moved there. */
@@ -166,7 +166,7 @@ export class VoiceSource {
     const sounded = this.renderSource(frames);
     // Beyond its end nothing may ring on in the saturation: where that is heard would depend on how the sound is cut into blocks.
     if (drive > 0) this.saturate(sounded);
-    if (patch.recipe.tone) this.evenness.process(leftSound, this.hasSides ? rightSound : null, sounded);
+    if (patch.tone) this.evenness.process(leftSound, this.hasSides ? rightSound : null, sounded);
     else if (isDrum && drive > 0) this.renderLayers(this.firstClean, this.layerCount, frames);
   }
 
@@ -175,7 +175,7 @@ export class VoiceSource {
     if (this.sample.sounding) return this.sample.render(frames);
     leftSound.fill(0, 0, frames);
     if (this.isStereo) rightSound.fill(0, 0, frames);
-    if (this.patch.recipe.tone) return this.renderTone(frames);
+    if (this.patch.tone) return this.renderTone(frames);
     if (!isStruck(this.patch)) return 0;
     if (this.body.left > 0) this.body.render(frames);
     this.renderLayers(0, this.drive > 0 ? this.firstClean : this.layerCount, frames);
