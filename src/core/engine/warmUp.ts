@@ -1,6 +1,6 @@
 import { at, NOW, type Instruction } from '../protocol/commands';
 import { Engine } from './engine';
-import { changes, everything, opening, strokes } from './warmUpScene';
+import { changes, everything, mixChanges, opening, strokes } from './warmUpScene';
 
 /** Rounds that are played at once, each on an engine of its own, and the steps of one. */
 const ROUNDS = 2;
@@ -38,7 +38,9 @@ export class WarmUp {
 
   /** Plays on for one step: much less than a quantum's work. */
   play(frames = FRAMES): void {
-    if (this.step % STEPS_OF_A_CHANGE === 0) this.tell(changes(this.step / STEPS_OF_A_CHANGE));
+    const change = Math.floor(this.step / STEPS_OF_A_CHANGE);
+    if (this.step % STEPS_OF_A_CHANGE === 0) this.tell(changes(change));
+    if (this.step % STEPS_OF_A_CHANGE === 2) this.tell(mixChanges(change));
     this.tell(strokes(this.step));
     this.engine.process(this.left, this.right, frames);
     this.engine.events.drain();

@@ -115,13 +115,14 @@ export function changes(change: number): Instruction[] {
     { type: 'launch', track: 2, slot: 0, on: 240, inPlace: true },
     { type: 'turn', track: 0, pad: change % PADS, control: 'pitch', value: change % 3 },
     { type: 'padSound', track: 0, pad: change % PADS, sound: shapedSound(change) },
-    plays(VOICES.length, OTHER_VOICES[change % OTHER_VOICES.length]!),
-    ...mixed(change),
   ];
 }
 
-/** One control after the other of each channel is turned up, and neutral again some changes later; so each is on alone, and with others. */
-function mixed(change: number): Instruction[] {
+/**
+ * What is set in between: one control after the other of each channel is turned up, and neutral again some changes later, so that each is
+ * on alone, and with others; and a track plays notes of another kind.
+ */
+export function mixChanges(change: number): Instruction[] {
   const turned = (at: number, isUp: boolean): Instruction => {
     const control = TURNED_CONTROLS[at % TURNED_CONTROLS.length]!;
     const value = isUp ? TURNED[control] : MIX_RANGES[control].neutral;
@@ -129,6 +130,7 @@ function mixed(change: number): Instruction[] {
   };
   const { on, control } = RETURN_CONTROLS[change % RETURN_CONTROLS.length]!;
   return [
+    plays(VOICES.length, OTHER_VOICES[change % OTHER_VOICES.length]!),
     ...(change >= STAYS_UP ? [turned(change - STAYS_UP, false)] : []),
     turned(change, true),
     { type: 'ride', channel: 0, control: 'level', value: change % 3 === 0 ? NaN : 0.3 + 0.1 * (change % 5) },
