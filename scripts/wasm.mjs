@@ -1,4 +1,5 @@
 // npm run wasm: assembles what of the engine is written in WebAssembly. A unit test assembles it again and compares.
+import { Buffer } from 'node:buffer';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import wabt from 'wabt';
@@ -18,18 +19,16 @@ for (const [name, constant] of [
   ['mix/room/roomLoops', 'ROOM_LOOPS_WASM'],
 ]) {
   const module = parseWat(`${name}.wat`, readFileSync(inSound(`${name}.wat`), 'utf8'), { simd: true });
-  const bytes = [...module.toBinary({}).buffer];
-  const lines = [];
-  for (let at = 0; at < bytes.length; at += 24) lines.push(`  ${bytes.slice(at, at + 24).join(', ')},`);
+  const hex = Buffer.from(module.toBinary({}).buffer).toString('hex');
+  const lines = hex.match(/.{1,100}/g).map((digits) => `  '${digits}'`);
   writeFileSync(
     inSound(`${name}Wasm.ts`),
     `// Made by npm run wasm of ${path.basename(name)}.wat.
 // prettier-ignore
-/** A WebAssembly module, in its binary form: a thread that makes sound has nothing to load it with. */
-export const ${constant} = Uint8Array.of(
-${lines.join('\n')}
-);
+/** A WebAssembly module, its bytes in hex: a thread that makes sound has nothing to load it with. */
+export const ${constant} =
+${lines.join(' +\n')};
 `,
   );
-  console.log(`${name}Wasm.ts: ${bytes.length} bytes`);
+  console.log(`${name}Wasm.ts: ${hex.length / 2} bytes`);
 }

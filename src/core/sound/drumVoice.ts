@@ -2,7 +2,7 @@ import type { HeldControl } from '../document/moves';
 import type { SongClock } from './lfoVoice';
 import { decibels, exp2, hash } from '../math';
 import type { PreparedSample } from '../sample/levels';
-import type { Patch } from './patch';
+import { NO_PATCH, type Patch } from './patch';
 import { leftSound, rightSound } from './sampleReader';
 import { differs, newTouch } from './touch';
 import { VoiceFilter } from './voiceFilter';
@@ -68,7 +68,7 @@ export class DrumVoice {
   private readonly rightFilter = new VoiceFilter();
   private readonly waves: VoiceWaves;
   private readonly touch = newTouch();
-  private patch!: Patch;
+  private patch: Patch = NO_PATCH;
   private readonly gains = new VoiceGains();
   private fade = 1;
   private fadeStep = 0;

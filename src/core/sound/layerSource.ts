@@ -1,6 +1,6 @@
 import { METAL_FRAMES, metalTables, tableFor, type MetalTable } from './metal';
 import { NOISE_SCALE } from './noise';
-import type { LayerPatch } from './patch';
+import type { LayerPart } from './parts';
 import { soundMemory } from './soundMemory';
 import type { Touch } from './touch';
 
@@ -42,7 +42,7 @@ export class LayerSource {
    * @param touch pitch is of the metal
    * @param seed of this layer of this stroke, a non-zero 32-bit integer
    */
-  start(layer: LayerPatch, touch: Touch, seed: number): void {
+  start(layer: LayerPart, touch: Touch, seed: number): void {
     const { sampleRate } = this;
     this.chance = seed;
     this.isNoise = layer.source === 'noise';
@@ -57,7 +57,7 @@ export class LayerSource {
     this.grainGain = Math.sqrt(sampleRate / Math.max(1, perSecond) / 3);
   }
 
-  private startMetal(layer: LayerPatch, { pitch, seed }: Touch): void {
+  private startMetal(layer: LayerPart, { pitch, seed }: Touch): void {
     const table = tableFor(this.tables, pitch);
     this.table = table.sound;
     this.isShared = table.sound.buffer === soundMemory;

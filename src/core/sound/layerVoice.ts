@@ -2,7 +2,7 @@ import { decayPerFrame, exp2, hash } from '../math';
 import { LayerSource } from './layerSource';
 import { setMatched, type Biquad } from './matchedFilter';
 import { noiseGain } from './noise';
-import type { LayerPatch } from './patch';
+import type { LayerPart } from './parts';
 import { LEFT_AT, leftSound, RIGHT_AT, rightSound } from './sampleReader';
 import { takeBytes } from './soundMemory';
 import { MAX_STRETCH } from './stretch';
@@ -49,7 +49,7 @@ export class LayerVoice implements Biquad {
   private burstSeed = 1;
   private bendRatio = 1;
   private filterRatio = 1;
-  private layer!: LayerPatch;
+  private layer!: LayerPart;
   /** Of the filter, as a share of the sample rate. */
   private cutoff = 0.1;
   /** Frames before the last decay begins. */
@@ -77,7 +77,7 @@ export class LayerVoice implements Biquad {
    * @param touch pitch is of the metal and of the filter; a low velocity lowers the cutoff as well as the level
    * @param seed non-zero 32-bit integer
    */
-  start(layer: LayerPatch, touch: Touch, seed: number): void {
+  start(layer: LayerPart, touch: Touch, seed: number): void {
     const { sampleRate } = this;
     const { velocity, gain, pitch, longer, hold } = touch;
     const { bursts, source } = layer;

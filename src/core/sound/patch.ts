@@ -3,7 +3,8 @@ import { LEAST_LEVEL, OPEN_CUTOFF, SOUND_NUMBERS, type FilterKind, type NumberSe
 import type { ToneSource } from '../document/toneVoices';
 import { doubles } from '../doubles';
 import { decibels } from '../math';
-import type { Body, Bursts, Layer, Recipe } from './recipe';
+import { partsOf, type Parts } from './parts';
+import type { Recipe } from './recipe';
 import { RECIPES } from './recipes';
 import type { Tone, ToneTurns } from './tone';
 import { toneRecipe } from './toneRecipes';
@@ -34,37 +35,12 @@ export interface SamplePatch {
   looped: boolean;
 }
 
-/** A layer as a voice reads it: every number is there. */
-export interface LayerPatch extends Pick<Layer, 'source' | 'filter'> {
-  /** In the recipe: each has noise of its own. */
-  place: number;
-  grains: number;
-  level: number;
-  cutoff: number;
-  q: number;
-  bright: number;
-  hardness: number;
-  attack: number;
-  decay: number;
-  bursts: Bursts | null;
-  after: number;
-  isSide: boolean;
-  isClean: boolean;
-}
-
 /** All that a voice must know of a sound: its parts, and every setting as the number that it reckons with. */
-export interface Patch {
-  /** What plays notes, and what the player has made of it; null for drums and samples. */
-  tone: Tone | null;
+export interface Patch extends Parts {
+  /** What the player has made of what plays notes; null for drums and samples. */
   turns: ToneTurns | null;
-  /** What is played in the place of all other parts; null: those. */
+  /** What is played in the place of all parts; null: those. */
   sample: SamplePatch | null;
-  body: Body | null;
-  /** The highest tone of its body, Hz; 0 without one. */
-  highestHz: number;
-  /** Those that do not go through the saturation last, and how many come before these. */
-  layers: readonly LayerPatch[];
-  firstClean: number;
   /** Semitones. */
   pitch: number;
   /** Seconds. */
@@ -88,8 +64,6 @@ export interface Patch {
   variation: number;
   /** How many strokes of a pad may ring at once. */
   rings: number;
-  /** Seconds in which it is silent when another pad cuts it off. */
-  closes: number;
   /** One note plays at a time. */
   isMono: boolean;
   /** It sounds only while its pad is held. */
@@ -98,9 +72,6 @@ export interface Patch {
   /** The signal goes through the filter. */
   isFiltered: boolean;
 }
-
-/** How soon a sound is cut off whose recipe does not say how it closes. */
-const CUT_SECONDS = 0.006;
 
 /** What a source or a voice of notes is made of. */
 export function recipeOf(source: SoundSource | ToneSource): Recipe {
@@ -133,18 +104,17 @@ function toneTurns({ attack, release, motion, width, glide }: Tone, settings: So
 
 function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | null = null): Patch {
   const of = (setting: NumberSetting) => settings[setting] ?? SOUND_NUMBERS[setting].neutral;
-  const { body = null, tone = null } = recipe;
-  const layers = recipe.layers.map(layerPatch);
-  const driven = layers.filter(({ isClean }) => !isClean);
+  const { tone, body, highestHz, layers, firstClean, closes } = partsOf(recipe);
   const level = of('level') > LEAST_LEVEL ? decibels(of('level')) : 0;
-  return doubles({
+  return {
     tone,
+    body,
+    highestHz,
+    layers,
+    firstClean,
+    closes,
     turns: tone && toneTurns(tone, settings),
     sample,
-    body: body && bodyPatch(body),
-    highestHz: body ? Math.max(...body.modes.map(({ ratio }) => body.pitch * ratio)) : 0,
-    layers: [...driven, ...layers.filter(({ isClean }) => isClean)],
-    firstClean: driven.length,
     pitch: of('pitch'),
     attack: of('attack'),
     hold: of('hold'),
@@ -161,22 +131,15 @@ function patch(recipe: Recipe, settings: SoundSettings, sample: SamplePatch | nu
     response: of('response'),
     variation: of('variation'),
     rings: settings.voices ?? recipe.rings,
-    closes: recipe.closes ?? CUT_SECONDS,
     isMono: settings.mono ?? recipe.isMono === true,
     isHeld: settings.plays === 'held' || settings.plays === 'looped',
     lfos: (settings.lfos ?? []).map(lfoPatch),
     isFiltered: isFiltered(settings),
-  });
+  };
 }
 
-function bodyPatch({ pitch, sweep, sweepTime, modes }: Body): Body {
-  return doubles({ pitch, sweep, sweepTime, modes: modes.map(({ ratio, level, decay }) => doubles({ ratio, level, decay })) }); // prettier-ignore
-}
-
-function layerPatch(layer: Layer, place: number): LayerPatch {
-  const { source, grains = 0, level, filter, cutoff, q, bright = 0, hardness = 0, attack, decay, bursts = null, after = 0, isSide = false, isClean = false } = layer; // prettier-ignore
-  return doubles({ source, filter, place, grains, level, cutoff, q, bright, hardness, attack, decay, bursts, after, isSide, isClean }); // prettier-ignore
-}
+/** Of a sound that is none yet. By its example the numbers of all patches are held as doubles. */
+export const NO_PATCH: Patch = doubles(patch(SAMPLE_RECIPE, {}));
 
 /** The recipe's own as it was written: from dB and back it would be another number in its last digits. */
 function driveGain(recipe: Recipe, drive: number | undefined): number {

@@ -24,13 +24,18 @@ function shared() {
 }
 
 /** What a module exports; null where a browser forbids it, or knows no instructions that do several things at once. */
-export function instantiate<Exports>(bytes: Uint8Array): Exports | null {
+export function instantiate<Exports>(hex: string): Exports | null {
   if (!memory) return null;
   try {
-    return new WebAssembly.Instance(new WebAssembly.Module(bytes), { sound: { memory } }).exports as Exports;
+    return new WebAssembly.Instance(new WebAssembly.Module(bytesOf(hex)), { sound: { memory } }).exports as Exports;
   } catch {
     return null;
   }
+}
+
+/** @example bytesOf('00ff') // [0, 255] */
+export function bytesOf(hex: string): Uint8Array<ArrayBuffer> {
+  return Uint8Array.from({ length: hex.length / 2 }, (_, i) => parseInt(hex.slice(2 * i, 2 * i + 2), 16));
 }
 
 let free = READER_BYTES;

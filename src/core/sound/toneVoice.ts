@@ -73,15 +73,6 @@ export class ToneVoice {
   private isBrightening = false;
   /** The tone's motion with what pressure adds. */
   private motion = 0;
-  /** Its waves follow where its key has it; its filter does by `tangent`. */
-  private brighten(): void {
-    const before = this.brighter;
-    if (before === this.brighterSoon && !this.isBrightening) return;
-    this.brighter = felt(before, this.brighterSoon);
-    this.isBrightening = this.brighter !== before;
-    for (let i = 0; i < this.count; i++) this.oscillators[i]!.brighten(this.brighter - before, CONTROL_FRAMES);
-  }
-
   /** Where the slow wave is, -1..1; and how far it has the whole at one side, which moves with each sample. */
   private wave = 0;
   private sway = 0;
@@ -238,6 +229,15 @@ export class ToneVoice {
     const { motion } = this.turns;
     this.pressure = felt(this.pressure, this.pressureSoon);
     this.motion = motion + (1 - motion) * PRESSED.moves * this.pressure;
+  }
+
+  /** Its waves follow where its key has it; its filter does by `tangent`. */
+  private brighten(): void {
+    const before = this.brighter;
+    if (before === this.brighterSoon && !this.isBrightening) return;
+    this.brighter = felt(before, this.brighterSoon);
+    this.isBrightening = this.brighter !== before;
+    for (let i = 0; i < this.count; i++) this.oscillators[i]!.brighten(this.brighter - before, CONTROL_FRAMES);
   }
 
   /** Where the slow wave is by the engine's clock: so that all notes of a chord move as one. */

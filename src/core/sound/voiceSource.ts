@@ -5,7 +5,7 @@ import { emptyLane, LayerVoice } from './layerVoice';
 import { Evenness } from './evenness';
 import { decibels, hash, softClip } from '../math';
 import type { PreparedSample } from '../sample/levels';
-import type { Patch } from './patch';
+import { NO_PATCH, type Patch } from './patch';
 import { leftSound, rightSound } from './sampleReader';
 import { SampleVoice } from './sampleVoice';
 import type { Tone, ToneTurns } from './tone';
@@ -43,7 +43,7 @@ export class VoiceSource {
   private readonly evenness: Evenness;
   private readonly leftDrive = new Drive();
   private readonly rightDrive = new Drive();
-  private patch!: Patch;
+  private patch: Patch = NO_PATCH;
   /** Those that are rendered side by side. */
   private readonly beside: LayerVoice[];
   private layerCount = 0;

@@ -8,6 +8,7 @@ import { SATURATION_LOOP_WASM } from './mix/saturationLoopWasm';
 import { SEND_LOOP_WASM } from './mix/sendLoopWasm';
 import { ROOM_LOOPS_WASM } from './mix/room/roomLoopsWasm';
 import { SAMPLE_READER_WASM } from './sampleReaderWasm';
+import { bytesOf } from './soundMemory';
 import { VOICE_LOOPS_WASM } from './voiceLoopsWasm';
 
 test.each([
@@ -19,7 +20,8 @@ test.each([
   ['mix/sendLoop', SEND_LOOP_WASM],
   ['mix/compressorLoop', COMPRESSOR_LOOP_WASM],
   ['mix/room/roomLoops', ROOM_LOOPS_WASM],
-])('what runs of %s is what the text says, and this Node can run it', async (name, bytes) => {
+])('what runs of %s is what the text says, and this Node can run it', async (name, hex) => {
+  const bytes = bytesOf(hex);
   const text = readFileSync(path.join(__dirname, `${name}.wat`), 'utf8');
   const { parseWat } = await wabt();
   expect([...parseWat(`${name}.wat`, text, { simd: true }).toBinary({}).buffer]).toEqual([...bytes]);

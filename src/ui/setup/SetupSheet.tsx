@@ -33,7 +33,7 @@ const BETWEEN: { value: GridName | 'none'; name: string }[] = [
 ];
 
 /** Settings that are changed rarely: time, metronome, touch, looks, and the list of keys. */
-export function SetupSheet() {
+export default function SetupSheet() {
   const dispatch = useAppDispatch();
   const metronome = useAppSelector((state) => selectSet(state).metronome);
   const meter = useAppSelector((state) => selectSet(state).meter);

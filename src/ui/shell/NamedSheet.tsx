@@ -4,7 +4,6 @@ import { FeelSheet } from '../feel/FeelSheet';
 import { KeepSheet } from '../keep/KeepSheet';
 import { LaunchingSheet } from '../launch/LaunchingSheet';
 import { MovesSheet } from '../moves/MovesSheet';
-import { SetupSheet } from '../setup/SetupSheet';
 import { SlotsSheet } from '../slots/SlotsSheet';
 import { lazyPlace } from '../shared/lazyPlace';
 import { SOUND_SHEETS } from '../sounds/SoundsScreen';
@@ -17,6 +16,7 @@ const loadPartSheets = () => import('../carry/partSheets');
 
 /** What is opened between playing comes when it is wanted; the service worker has it all the same. */
 const LATER = {
+  setup: lazyPlace(() => import('../setup/SetupSheet')),
   keys: lazyPlace(() => import('../setup/KeysSheet')),
   latency: lazyPlace(() => import('../setup/LatencySheet')),
   generate: lazyPlace(() => import('../generate/GenerateSheet')),
@@ -32,7 +32,6 @@ const LATER = {
 
 const SHEETS: Record<SheetName, ComponentType> = {
   ...LATER,
-  setup: SetupSheet,
   feel: FeelSheet,
   takes: TakesSheet,
   keep: KeepSheet,
