@@ -82,6 +82,25 @@ test('a sheet takes the focus, scrolls by its keys, and gives the focus back', a
   expect(await page.evaluate(NAME)).toBe('Set menu');
 });
 
+test('Escape closes a sheet from its first picture on', async ({ app, page }) => {
+  await app.open();
+  const closed = page.evaluate(
+    () =>
+      new Promise<string>((done) => {
+        new MutationObserver((_, observer) => {
+          const sheet = document.querySelector('[role=dialog]');
+          if (!sheet) return;
+          observer.disconnect();
+          window.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
+          done(sheet.getAttribute('aria-label')!);
+        }).observe(document.body, { childList: true, subtree: true });
+      }),
+  );
+  await app.button('Keep').click();
+  expect(await closed).toBe('Keep');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
 test('what a finger opened leaves Space to the transport once it is closed', async ({ app, page }) => {
   await app.open();
   await app.button('Keep').click();

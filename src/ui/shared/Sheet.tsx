@@ -1,4 +1,4 @@
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { Text } from 'react-native-paper';
 import { sheetClosed } from '@/store/sessionSlice';
@@ -37,7 +37,8 @@ export function Sheet({ title, about, action, half, children }: Props) {
   const tokens = useTokens();
   const dispatch = useAppDispatch();
   const { layout } = useRoom();
-  useEffect(() => {
+  // From its first picture on, which an effect may come after.
+  useLayoutEffect(() => {
     const escape = (event: KeyboardEvent) => event.key === 'Escape' && dispatch(sheetClosed());
     window.addEventListener('keydown', escape);
     return () => window.removeEventListener('keydown', escape);
