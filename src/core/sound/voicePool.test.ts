@@ -15,8 +15,8 @@ const made = (made: 'kick' | 'crash' | 'openHat', voices: number): Patch => patc
 const PATCHES = [made('kick', 1), made('crash', 1), made('crash', 2), made('crash', 3), made('openHat', 2), patchOf({ source: { made: 'crash' }, settings: { plays: 'held', voices: 3 } }), tonePatch({ voice: 'keys' })]; // prettier-ignore
 
 interface Struck {
-  /** All keys are let go before it. */
-  letsGo: boolean;
+  /** What happens at its frame before it: all keys are let go, or its track is silenced. */
+  before: 'nothing' | 'letGo' | 'silence';
   patch: Patch;
   track: number;
   pad: number;
@@ -28,7 +28,7 @@ const struck: fc.Arbitrary<Struck> = fc.record({
   track: fc.oneof(fc.nat(1), fc.nat(MAX_TRACKS - 1)),
   pad: fc.oneof(fc.nat(2), fc.nat(15)),
   cutGroup: fc.constantFrom(0, 0, 0, 1),
-  letsGo: fc.nat(19).map((of20) => of20 === 0),
+  before: fc.nat(39).map((of40) => (of40 === 0 ? 'letGo' : of40 === 1 ? 'silence' : 'nothing')),
 });
 /** Strokes that fall on one frame, so many frames after those before them, which are rendered: few on few pads, or more than there are voices. */
 const chord = fc.record({
@@ -72,13 +72,18 @@ test('whatever is struck, voices give way as the rules have it, also where many 
         for (let left = later; left > 0; left -= 100)
           for (const voice of pool.voices) if (voice.active) voice.render(bus, Math.min(100, left), CLOCK);
         for (const stroke of strokes) {
-          if (stroke.letsGo) for (let t = 0; t < MAX_TRACKS; t++) pool.letGo(t, -1, (voice) => pool.release(voice));
+          if (stroke.before === 'silence') pool.silence(stroke.track);
+          if (stroke.before === 'letGo') {
+            for (let t = 0; t < MAX_TRACKS; t++) pool.letGo(t, -1, (voice) => pool.release(voice));
+          }
           const { fades, begins } = ruled(pool.voices, stroke, frame);
           const before = sounding(pool);
           const { track, pad, patch, cutGroup } = stroke;
           const shape = { ...PLAIN, note: patch.tone ? 40 + pad : NaN };
           const begun = pool.trigger(patch, { track, pad, velocity: 0.5 }, cutGroup, frame, shape);
           expect(pool.voices.indexOf(begun)).toBe(begins);
+          const held = (voice: DrumVoice) => voice.active && voice.held && !voice.fading && voice.track === track && !Number.isNaN(voice.note); // prettier-ignore
+          expect(pool.heldNote(track, frame) === (pool.voices.find(held) ?? null)).toBe(true);
           // All others go on as they were.
           const expected = before.map((sounds, place) => place === begins || (sounds && !fades.includes(place)));
           expect(sounding(pool).findIndex((sounds, place) => sounds !== expected[place])).toBe(-1);

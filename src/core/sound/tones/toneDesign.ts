@@ -8,7 +8,7 @@ type Optional<T, K extends keyof T> = Omit<T, K> & Partial<Pick<T, K>>;
 export type OscillatorDesign = Pick<Oscillator, 'wave' | 'ratio' | 'level'> &
   Partial<Omit<Oscillator, 'modulator'>> & { modulator?: Optional<Modulator, 'stays'> };
 
-interface Parts {
+interface DesignedParts {
   oscillators: readonly OscillatorDesign[];
   filter?: Optional<ToneFilter, 'steep'>;
   moved?: Pick<Motion, 'hz'> & Partial<Motion>;
@@ -24,7 +24,7 @@ export interface ToneDesign {
   isMono?: true;
   /** What is heard of the stroke itself: a key, a hammer, breath. */
   layers?: readonly Layer[];
-  tone: Parts & Optional<Omit<Tone, keyof Parts | 'even'>, 'shortens' | 'glide'>;
+  tone: DesignedParts & Optional<Omit<Tone, keyof DesignedParts | 'even'>, 'shortens' | 'glide'>;
 }
 
 /** An oscillator as it is designed. @param peak its level is divided by it */
@@ -52,7 +52,7 @@ export function toneOf(design: ToneDesign['tone'], { peak, even }: Pick<Tone, 'e
   });
 }
 
-type Design<K extends keyof Parts> = NonNullable<Parts[K]>;
+type Design<K extends keyof DesignedParts> = NonNullable<DesignedParts[K]>;
 
 const modulatorOf = ({ ratio, depth, stays = 0, decay }: NonNullable<OscillatorDesign['modulator']>): Modulator =>
   doubles({ ratio, depth, stays, decay });
